@@ -1,0 +1,60 @@
+import type { Placement } from '../base/placement.ts';
+import type { Notice } from '../base/errors.ts';
+
+/** A distinct part: however often it is used, it is stored once. */
+export interface Part {
+  /** Stable inside one assembly. */
+  readonly id: string;
+  readonly name: string;
+  /** Hash of its geometry's content. */
+  readonly geometryKey: string;
+  readonly volumeMm3: number;
+  readonly areaMm2: number;
+  readonly centroid: readonly [number, number, number];
+  readonly box: readonly number[];
+  /** sRGB `#rrggbb`. */
+  readonly color?: string;
+  /** What the file says: user-defined properties, material, density (kg/m³). */
+  readonly properties: Readonly<Record<string, string>>;
+  readonly material?: string;
+  readonly densityKgM3?: number;
+}
+
+/** A node of the tree: a sub-assembly (with children) or a component (a part in a place). */
+export interface AssemblyNode {
+  /** Index of the parent in `Assembly.nodes`; -1 for the root. Parents come before their children. */
+  readonly parent: number;
+  readonly name: string;
+  /** Name of the product it is an occurrence of; equal for repeated sub-assemblies. */
+  readonly product: string;
+  /** Relative to the parent. */
+  readonly placement: Placement;
+  /** Index in `Assembly.parts`, -1 for a sub-assembly. */
+  readonly part: number;
+  readonly color?: string;
+}
+
+/** The neutral model: mm, Z up. */
+export interface Assembly {
+  readonly name: string;
+  readonly schema: string;
+  /** Unit of the file, such as `mm` or `inch`; lengths here are mm whatever it is. */
+  readonly unit: string;
+  readonly parts: readonly Part[];
+  readonly nodes: readonly AssemblyNode[];
+  readonly properties: Readonly<Record<string, string>>;
+  readonly notices: readonly Notice[];
+}
+
+/** A component: a leaf of the tree with its place in the whole. */
+export interface Component {
+  /** Index in the list returned by `componentsOf`. */
+  readonly index: number;
+  /** Index in `Assembly.nodes`. */
+  readonly node: number;
+  readonly part: number;
+  /** Node names from below the root, joined with `/`, repeated names numbered: unique and stable. */
+  readonly path: string;
+  readonly name: string;
+  readonly placement: Placement;
+}

@@ -1,0 +1,329 @@
+import { QuarryError, type Notice } from '../base/errors.ts';
+
+/** One entity instance of the exchange structure (ISO 10303-21): its keyword and raw parameter text. */
+interface Entity {
+  readonly type: string;
+  readonly body: string;
+}
+
+/** What the text itself says, besides geometry. */
+export interface ExchangeFacts {
+  readonly schema: string;
+  /** Length unit named first in the file: `mm`, `cm`, `m`, `inch`, `foot`, or `mm` when unknown. */
+  readonly unit: string;
+  /** Base names of other files that hold geometry. */
+  readonly externalFiles: readonly string[];
+  /** User-defined properties by product name. */
+  readonly properties: ReadonlyMap<string, Readonly<Record<string, string>>>;
+  readonly materials: ReadonlyMap<string, { readonly name: string; readonly densityKgM3?: number }>;
+  readonly notices: readonly Notice[];
+}
+
+export const STRUCTURE_LIMITS = { depth: 200, components: 200_000 } as const;
+
+/**
+ * Checks the text of a STEP file before the kernel sees it, and reads what the kernel's bindings do not give.
+ * @param text the file as Latin-1 (every byte one character)
+ * @param file its name, for messages
+ * @throws QuarryError FILE_EMPTY, FILE_NOT_STEP, FILE_TRUNCATED, FILE_BROKEN_REFERENCE, FILE_CYCLE, FILE_TOO_DEEP, FILE_TOO_MANY
+ */
+export function readExchangeFacts(text: string, file: string): ExchangeFacts {
+  if (text.trim() === '') throw new QuarryError('FILE_EMPTY', { file });
+  if (!/^\s*(\/\*[\s\S]*?\*\/\s*)*ISO-10303-21\s*;/.test(text.slice(0, 4096))) throw new QuarryError('FILE_NOT_STEP', { file });
+  if (!text.slice(-4096).includes('END-ISO-10303-21')) throw new QuarryError('FILE_TRUNCATED', { file });
+  const schema = decodeString(/FILE_SCHEMA\s*\(\s*\(\s*'([^']*)'/.exec(text.slice(0, 20_000))?.[1] ?? '').split(' ')[0] ?? '';
+  const entities = scanEntities(text, file);
+  const graph = new Graph(entities);
+  checkStructure(graph, file);
+  return {
+    schema,
+    unit: lengthUnit(entities),
+    externalFiles: externalFiles(graph),
+    ...readProperties(graph),
+    notices: [],
+  };
+}
+
+/** Types whose content we read; the bodies of all others are passed over. */
+const WANTED =
+  /^(NEXT_ASSEMBLY_USAGE_OCCURRENCE|PRODUCT|PRODUCT_DEFINITION\w*|PROPERTY_DEFINITION|PROPERTY_DEFINITION_REPRESENTATION|REPRESENTATION|DESCRIPTIVE_REPRESENTATION_ITEM|MEASURE_REPRESENTATION_ITEM|VALUE_REPRESENTATION_ITEM|DOCUMENT_FILE|APPLIED_DOCUMENT_REFERENCE|SI_UNIT|CONVERSION_BASED_UNIT|LENGTH_UNIT|INTEGER_REPRESENTATION_ITEM|REAL_REPRESENTATION_ITEM|)$/;
+
+/** One pass over the DATA sections; every reference must have its entity. */
+function scanEntities(text: string, file: string): Map<number, Entity> {
+  const entities = new Map<number, Entity>();
+  const known = new Set<number>();
+  const wanted = new Map<number, number>();
+  let i = text.indexOf('DATA;');
+  if (i < 0) throw new QuarryError('FILE_TRUNCATED', { file });
+  const n = text.length;
+  let current = 0;
+  while (i < n) {
+    const c = text.charCodeAt(i);
+    if (c === 39) {
+      i = endOfString(text, i);
+      continue;
+    }
+    if (c === 47 && text.charCodeAt(i + 1) === 42) {
+      const end = text.indexOf('*/', i + 2);
+      i = end < 0 ? n : end + 2;
+      continue;
+    }
+    if (c === 35) {
+      let id = 0;
+      let j = i + 1;
+      for (; j < n; j++) {
+        const d = text.charCodeAt(j) - 48;
+        if (d < 0 || d > 9) break;
+        id = id * 10 + d;
+      }
+      if (current === 0) {
+        current = id;
+        known.add(id);
+        let k = j;
+        while (k < n && text.charCodeAt(k) !== 61) k++;
+        k++;
+        while (k < n && text.charCodeAt(k) <= 32) k++;
+        let e = k;
+        while (e < n && /[A-Z0-9_a-z]/.test(text[e]!)) e++;
+        const type = text.slice(k, e).toUpperCase();
+        if (WANTED.test(type)) {
+          const end = endOfStatement(text, e);
+          const body = text.slice(e, end);
+          // A complex instance `( A() B() )` has no keyword of its own; only units and measures interest us there.
+          if (type !== '' || /UNIT|MEASURE_REPRESENTATION_ITEM/.test(body)) entities.set(id, { type, body });
+        }
+        j = e;
+      } else if (!wanted.has(id)) wanted.set(id, current);
+      i = j;
+      continue;
+    }
+    if (c === 59) current = 0;
+    i++;
+  }
+  for (const [id, from] of wanted) if (!known.has(id)) throw new QuarryError('FILE_BROKEN_REFERENCE', { file, entity: from, missing: id });
+  return entities;
+}
+
+function endOfString(text: string, start: number): number {
+  let i = start + 1;
+  for (;;) {
+    const q = text.indexOf("'", i);
+    if (q < 0) return text.length;
+    if (text.charCodeAt(q + 1) !== 39) return q + 1;
+    i = q + 2;
+  }
+}
+
+function endOfStatement(text: string, start: number): number {
+  let i = start;
+  while (i < text.length) {
+    const c = text.charCodeAt(i);
+    if (c === 59) return i;
+    i = c === 39 ? endOfString(text, i) : i + 1;
+  }
+  return text.length;
+}
+
+/** Splits `(a,(b,c),'d')` into its top-level parameters. */
+function parameters(body: string): string[] {
+  const out: string[] = [];
+  let depth = 0;
+  let from = 0;
+  for (let i = 0; i < body.length; i++) {
+    const c = body[i];
+    if (c === "'") i = endOfString(body, i) - 1;
+    else if (c === '(') {
+      if (++depth === 1) from = i + 1;
+    } else if (c === ')') {
+      if (--depth === 0) {
+        out.push(body.slice(from, i).trim());
+        break;
+      }
+    } else if (c === ',' && depth === 1) {
+      out.push(body.slice(from, i).trim());
+      from = i + 1;
+    }
+  }
+  return out;
+}
+
+const reference = (p: string | undefined): number => (p?.startsWith('#') ? Number(p.slice(1)) : 0);
+const references = (p: string | undefined): number[] => [...(p ?? '').matchAll(/#(\d+)/g)].map((m) => Number(m[1]));
+const stringOf = (p: string | undefined): string => (p?.startsWith("'") ? decodeString(p.slice(1, -1)) : '');
+
+/** Undoes the string escapes of ISO 10303-21, 6.4.3, and raw UTF-8 that many writers put in unescaped. */
+export function decodeString(raw: string): string {
+  const plain = raw
+    .replaceAll("''", "'")
+    .replace(/\\X2\\([0-9A-F]+?)\\X0\\/gi, (_, hex: string) => hex.replace(/.{4}/g, (h) => String.fromCharCode(parseInt(h, 16))))
+    .replace(/\\X4\\([0-9A-F]+?)\\X0\\/gi, (_, hex: string) =>
+      hex.replace(/.{8}/g, (h) => (parseInt(h, 16) <= 0x10ffff ? String.fromCodePoint(parseInt(h, 16)) : '')),
+    )
+    .replace(/\\X\\([0-9A-F]{2})/gi, (_, h: string) => String.fromCharCode(parseInt(h, 16)))
+    .replace(/\\S\\(.)/g, (_, c: string) => String.fromCharCode(c.charCodeAt(0) + 128))
+    .replaceAll('\\\\', '\\');
+  return decodeUtf8(plain);
+}
+
+/** Bytes of UTF-8 kept one per character come back as text; anything else stays as it is. */
+export function decodeUtf8(text: string): string {
+  if (!/[\u0080-\u00ff]/.test(text) || /[^\u0000-\u00ff]/.test(text)) return text;
+  try {
+    return decodeURIComponent([...text].map((c) => `%${c.charCodeAt(0).toString(16).padStart(2, '0')}`).join(''));
+  } catch {
+    return text;
+  }
+}
+
+class Graph {
+  readonly entities: Map<number, Entity>;
+  private readonly byType = new Map<string, number[]>();
+  constructor(entities: Map<number, Entity>) {
+    this.entities = entities;
+    for (const [id, e] of entities) {
+      const list = this.byType.get(e.type);
+      if (list) list.push(id);
+      else this.byType.set(e.type, [id]);
+    }
+  }
+  all(type: string): readonly number[] {
+    return this.byType.get(type) ?? [];
+  }
+  type(id: number): string {
+    return this.entities.get(id)?.type ?? '';
+  }
+  params(id: number): string[] {
+    return parameters(this.entities.get(id)?.body ?? '');
+  }
+  /** Name of the product behind a product definition (of any subtype), or of one of its occurrences. */
+  productName(id: number): string {
+    const type = this.type(id);
+    const p = this.params(id);
+    if (type === 'PRODUCT') return stringOf(p[1]) || stringOf(p[0]);
+    if (type.startsWith('PRODUCT_DEFINITION_SHAPE')) return this.productName(reference(p[2]));
+    if (type === 'NEXT_ASSEMBLY_USAGE_OCCURRENCE') return this.productName(reference(p[4]));
+    if (type.startsWith('PRODUCT_DEFINITION_FORMATION')) return this.productName(reference(p[2]));
+    if (type.startsWith('PRODUCT_DEFINITION')) return this.productName(reference(p[2]));
+    return '';
+  }
+}
+
+/** Cycles, depth and count of the occurrence graph. */
+function checkStructure(graph: Graph, file: string): void {
+  const children = new Map<number, number[]>();
+  const isChild = new Set<number>();
+  for (const id of graph.all('NEXT_ASSEMBLY_USAGE_OCCURRENCE')) {
+    const p = graph.params(id);
+    const [parent, child] = [reference(p[3]), reference(p[4])];
+    isChild.add(child);
+    const list = children.get(parent);
+    if (list) list.push(child);
+    else children.set(parent, [child]);
+  }
+  const done = new Map<number, { depth: number; count: number }>();
+  const open = new Set<number>();
+  const visit = (start: number): void => {
+    // A stack of our own: 2,000 levels must not end the thread.
+    const stack: { id: number; next: number }[] = [{ id: start, next: 0 }];
+    open.add(start);
+    while (stack.length) {
+      const top = stack[stack.length - 1]!;
+      const list = children.get(top.id) ?? [];
+      if (top.next < list.length) {
+        const child = list[top.next++]!;
+        if (open.has(child)) throw new QuarryError('FILE_CYCLE', { file, product: graph.productName(child) });
+        if (!done.has(child)) {
+          open.add(child);
+          stack.push({ id: child, next: 0 });
+        }
+        continue;
+      }
+      stack.pop();
+      open.delete(top.id);
+      let depth = 0;
+      let count = list.length ? 0 : 1;
+      for (const c of list) {
+        depth = Math.max(depth, 1 + done.get(c)!.depth);
+        count += done.get(c)!.count;
+      }
+      done.set(top.id, { depth, count });
+    }
+  };
+  for (const id of children.keys()) if (!done.has(id)) visit(id);
+  for (const id of children.keys()) {
+    if (isChild.has(id)) continue;
+    const { depth, count } = done.get(id)!;
+    if (depth > STRUCTURE_LIMITS.depth) throw new QuarryError('FILE_TOO_DEEP', { file, depth, limit: STRUCTURE_LIMITS.depth });
+    if (count > STRUCTURE_LIMITS.components) throw new QuarryError('FILE_TOO_MANY', { file, count, limit: STRUCTURE_LIMITS.components });
+  }
+}
+
+function lengthUnit(entities: Map<number, Entity>): string {
+  for (const { type, body } of entities.values()) {
+    if (type !== '' || !body.includes('LENGTH_UNIT')) continue;
+    const named = /CONVERSION_BASED_UNIT\s*\(\s*'([^']*)'/.exec(body)?.[1]?.toLowerCase();
+    if (named) return named.includes('inch') || named === 'in' ? 'inch' : named.includes('f') ? 'foot' : named;
+    const si = /SI_UNIT\s*\(\s*(\$|\.\w+\.)\s*,\s*\.METRE\./.exec(body)?.[1];
+    if (si) return { '.MILLI.': 'mm', '.CENTI.': 'cm', $: 'm', '.KILO.': 'km', '.MICRO.': 'µm' }[si] ?? 'mm';
+  }
+  return 'mm';
+}
+
+function externalFiles(graph: Graph): string[] {
+  const names = new Set<string>();
+  for (const id of graph.all('DOCUMENT_FILE')) {
+    const name = stringOf(graph.params(id)[0]).split(/[\\/]/).pop() ?? '';
+    if (/\.(stp|step|p21)$/i.test(name)) names.add(name);
+  }
+  return [...names];
+}
+
+function readProperties(graph: Graph) {
+  const properties = new Map<string, Record<string, string>>();
+  const materials = new Map<string, { name: string; densityKgM3?: number }>();
+  for (const id of graph.all('PROPERTY_DEFINITION_REPRESENTATION')) {
+    const [definition, representation] = graph.params(id).map(reference);
+    if (!definition || graph.type(definition) !== 'PROPERTY_DEFINITION') continue;
+    const [rawName, rawText, target] = graph.params(definition);
+    const name = stringOf(rawName);
+    const product = graph.productName(reference(target));
+    if (!product) continue;
+    for (const item of references(graph.params(representation ?? 0)[1])) {
+      const value = itemValue(graph, item);
+      if (!value) continue;
+      if (/^material property$/i.test(name)) {
+        const known = materials.get(product) ?? { name: '' };
+        if (/density/i.test(stringOf(rawText)) || /density/i.test(value.name)) {
+          const density = Number(value.value);
+          // Writers differ in the unit: steel is 7850 in kg/m³, 7.85 in g/cm³, 0.00785 in g/mm³.
+          if (density > 0) known.densityKgM3 = density < 0.1 ? density * 1e6 : density < 50 ? density * 1000 : density;
+        } else if (value.name || value.value) known.name = value.name || value.value;
+        materials.set(product, known);
+        continue;
+      }
+      // Validation properties and the like are for programs, not for people.
+      if (/validation|geometric|shape|attribute valid/i.test(name) || !(value.name || name)) continue;
+      const bag = properties.get(product) ?? {};
+      bag[value.name || name] = value.value;
+      properties.set(product, bag);
+    }
+  }
+  for (const [k, m] of materials) if (!m.name) materials.delete(k);
+  return { properties, materials };
+}
+
+function itemValue(graph: Graph, id: number): { name: string; value: string } | undefined {
+  const p = graph.params(id);
+  switch (graph.type(id)) {
+    case 'DESCRIPTIVE_REPRESENTATION_ITEM':
+      return { name: stringOf(p[0]), value: stringOf(p[1]) };
+    case 'MEASURE_REPRESENTATION_ITEM':
+    case 'VALUE_REPRESENTATION_ITEM':
+      return { name: stringOf(p[0]), value: /\(\s*'?([^')]*)'?\s*\)/.exec(p[1] ?? '')?.[1] ?? '' };
+    case 'INTEGER_REPRESENTATION_ITEM':
+    case 'REAL_REPRESENTATION_ITEM':
+      return { name: stringOf(p[0]), value: p[1] ?? '' };
+    default:
+      return undefined;
+  }
+}
