@@ -76,14 +76,12 @@ class TreeWalker {
   private readonly s: Scope;
   private readonly facts: readonly ExchangeFacts[];
   private readonly options: ReadOptions;
-  private readonly main: any;
   private partTotal = 0;
 
   constructor(k: Kernel, s: Scope, main: any, facts: readonly ExchangeFacts[], options: ReadOptions) {
     this.k = k;
     this.s = s;
     this.oc = k;
-    this.main = main;
     this.facts = facts;
     this.options = options;
     this.tool = s.own(this.oc.XCAFDoc_DocumentTool.ShapeTool(main)).get();

@@ -1,0 +1,53 @@
+// Bundles what Node runs besides the page server: the command line, the worker process, and the threads.
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const out = join(root, 'build', 'node');
+
+/** Newest change under the folders, as a number that grows. */
+export function newest(...folders) {
+  let time = 0;
+  const visit = (path) => {
+    const s = statSync(path);
+    if (s.isDirectory()) for (const f of readdirSync(path)) visit(join(path, f));
+    else time = Math.max(time, s.mtimeMs);
+  };
+  for (const f of folders) if (existsSync(join(root, f))) visit(join(root, f));
+  return time;
+}
+
+const ENTRIES = {
+  'kernel.thread': 'src/kernel/kernel.thread.ts',
+  'geometry.thread': 'src/server/work/geometry.thread.ts',
+  'quarry': 'src/cli/main.ts',
+  'worker': 'src/server/work/worker-process.ts',
+  'migrate': 'src/server/database/migrate.ts',
+  'demo': 'src/server/demo.ts',
+};
+
+/** Bundles if anything under src is newer than the last bundle. */
+export async function bundle({ force = false } = {}) {
+  const stamp = join(out, '.stamp');
+  const now = String(newest('src', 'scripts/bundle.mjs'));
+  if (!force && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return out;
+  const { build } = await import('esbuild');
+  const entryPoints = Object.fromEntries(Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f))));
+  await build({
+    absWorkingDir: root,
+    entryPoints,
+    outdir: out,
+    bundle: true,
+    splitting: false,
+    platform: 'node',
+    target: 'node20',
+    format: 'esm',
+    packages: 'external',
+    sourcemap: 'linked',
+    logLevel: 'warning',
+  });
+  mkdirSync(out, { recursive: true });
+  writeFileSync(stamp, now);
+  return out;
+}

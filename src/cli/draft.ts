@@ -1,0 +1,58 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Assembly } from '../core/assembly/assembly.ts';
+import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { componentsOf } from '../core/assembly/components.ts';
+import { recordsOf, sheetsOf } from '../core/document/records.ts';
+import { firstDrawing } from '../core/draft/first-drawing.ts';
+import { itemsOf } from '../core/ledger/items.ts';
+import { findingsOf } from '../core/proof/findings.ts';
+import { composeSheet } from '../core/picture/compose.ts';
+import type { Standard } from '../core/sheet/formats.ts';
+import { computeView } from '../core/views/compute-view.ts';
+import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
+
+export interface DraftFileOptions {
+  readonly out: string;
+  readonly sheet?: string;
+  readonly standard: Standard;
+  readonly timings: { readonly kernel: number; readonly read: number };
+}
+
+/** The complete first drawing set as files. */
+export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftFileOptions): Promise<unknown> {
+  const views: Record<string, number> = {};
+  const start = performance.now();
+  let last = start;
+  const { document, results } = await firstDrawing(assembly, geometries, {
+    standard: options.standard,
+    ...(options.sheet ? { sheet: options.sheet } : {}),
+    date: new Date().toISOString().slice(0, 10),
+    compute: async (spec) => computeView(assembly, geometries, spec),
+    onProgress: (_done, _total, what) => {
+      views[what] = Math.round(performance.now() - last);
+      last = performance.now();
+    },
+  });
+  const components = componentsOf(assembly);
+  const sheets = new Map(sheetsOf(document).map((s) => [s.id, composeSheet({ document, assembly, components, results }, s.id)]));
+  const items = itemsOf(assembly, document);
+  const findings = findingsOf({ document, components, items, results, sheets });
+  const font = new Uint8Array(await readFile(join(process.cwd(), 'static/fonts/osifont.ttf')));
+  await writeFile(join(options.out, 'drawing.pdf'), await sheetsAsPdf(document, [...sheets.values()], results, font));
+  const svgs = sheetsAsSvg([...sheets.values()], results, font);
+  await Promise.all(svgs.map((svg, i) => writeFile(join(options.out, `sheet-${i + 1}.svg`), svg)));
+  const list = recordsOf(document, 'list')[0];
+  await writeFile(join(options.out, 'parts-list.csv'), listAsCsv(list?.columns, items));
+  await writeFile(join(options.out, 'drawing.json'), JSON.stringify({ format: 'nimble-quarry-drawing', version: 1, records: document }, null, 2));
+  const identified = new Set(findings.filter((f) => f.code === 'NOT_IDENTIFIED').flatMap((f) => f.about));
+  return {
+    sheets: sheets.size,
+    views: recordsOf(document, 'view').length,
+    balloons: recordsOf(document, 'balloon').length,
+    itemsIdentified: items.length - identified.size,
+    itemsTotal: items.length,
+    findings,
+    timingsMs: { kernel: Math.round(options.timings.kernel), read: Math.round(options.timings.read), ...views, total: Math.round(performance.now() - start) },
+  };
+}

@@ -1,0 +1,185 @@
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { Assembly } from '../core/assembly/assembly.ts';
+import { componentsOf, depthOf, looseBox } from '../core/assembly/components.ts';
+import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
+import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { QuarryError } from '../core/base/errors.ts';
+import { normalize, type Vec3 } from '../core/base/vector.ts';
+import { cutScene } from '../core/cut/cut-scene.ts';
+import { planSpread } from '../core/explode/plan.ts';
+import { explodeBodies, offsetsOf } from '../core/explode/spread.ts';
+import { itemsOf } from '../core/ledger/items.ts';
+import { DIRECTION_NAMES, frameFrom, namedFrame, type DirectionName } from '../core/outline/directions.ts';
+import { hiddenLines } from '../core/outline/hidden-lines.ts';
+import { lengthsOf, type Linework } from '../core/outline/linework.ts';
+import { sceneOf } from '../core/outline/scene-of.ts';
+import { viewBox } from '../core/shade/raster.ts';
+import { computeView } from '../core/views/compute-view.ts';
+import { KernelHost, type KernelImport } from '../kernel/host.ts';
+import { draftToFiles } from './draft.ts';
+import { linesAsSvg } from './lines-svg.ts';
+import { parseArguments, type Arguments } from './arguments.ts';
+
+const USAGE = `Usage: quarry VERB FILE… [options]
+  inspect FILE…
+  view    FILE… --direction ${DIRECTION_NAMES.join('|')} [--hidden] [--tangent] [--spread auto] [--svg OUT]
+  cut     FILE… --plane nx,ny,nz,d [--keep-whole NAME,…] [--svg OUT]
+  explode FILE… [--svg OUT]
+  draft   FILE… --out DIR [--sheet A3] [--standard iso|asme]`;
+
+interface Model {
+  readonly assembly: Assembly;
+  readonly geometries: ReadonlyMap<string, PartGeometry>;
+  readonly read: KernelImport;
+}
+
+async function load(args: Arguments): Promise<Model> {
+  if (args.files.length === 0) throw new QuarryError('BAD_USAGE', { text: USAGE });
+  const files = await Promise.all(
+    args.files.map(async (f) => {
+      try {
+        return { name: f, bytes: new Uint8Array(await readFile(f)) };
+      } catch (cause) {
+        throw new QuarryError('NOT_FOUND', { what: f }, { cause });
+      }
+    }),
+  );
+  const host = new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
+  try {
+    const read = await host.import(files, { onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`) });
+    const geometries = new Map(read.geometries.map(([k, b]) => [k, unpackGeometry(b)!]));
+    return { assembly: read.assembly, geometries, read };
+  } finally {
+    await host.close();
+  }
+}
+
+const times = (m: Model, outline: number) => ({ kernel: Math.round(m.read.times.kernel), mesh: Math.round(m.read.times.read), outline: Math.round(outline) });
+
+async function inspect(args: Arguments): Promise<unknown> {
+  const m = await load(args);
+  const components = componentsOf(m.assembly);
+  const bodies = sceneOf(m.assembly, m.geometries);
+  const top = viewBox(bodies, namedFrame('top'));
+  const front = viewBox(bodies, namedFrame('front'));
+  const tree = (parent: number): unknown[] =>
+    m.assembly.nodes.flatMap((n, i) => (n.parent === parent ? [{ name: n.name, ...(n.part >= 0 ? { part: m.assembly.parts[n.part]!.id } : { children: tree(i) }) }] : []));
+  return {
+    components: components.length,
+    uniqueParts: m.assembly.parts.length,
+    depth: depthOf(m.assembly),
+    boxMm: [top[2] - top[0], top[3] - top[1], front[3] - front[1]],
+    volumeMm3: components.reduce((s, c) => s + m.assembly.parts[c.part]!.volumeMm3, 0),
+    unit: m.assembly.unit,
+    schema: m.assembly.schema,
+    tree: tree(-1),
+    warnings: m.assembly.notices,
+  };
+}
+
+async function view(args: Arguments): Promise<unknown> {
+  const direction = args.options.get('direction') as DirectionName | undefined;
+  if (!direction || !DIRECTION_NAMES.includes(direction)) throw new QuarryError('BAD_USAGE', { text: `--direction takes one of ${DIRECTION_NAMES.join(', ')}.` });
+  const m = await load(args);
+  const components = componentsOf(m.assembly);
+  const frame = namedFrame(direction);
+  const offsets: Vec3[] = args.options.has('spread') ? offsetsOf(planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls, components.length) : [];
+  const t = performance.now();
+  const lines = hiddenLines(explodeBodies(sceneOf(m.assembly, m.geometries), offsets.length ? offsets : components.map((): Vec3 => [0, 0, 0])), frame, {
+    hidden: args.options.has('hidden'),
+    tangent: args.options.has('tangent'),
+  });
+  const outline = performance.now() - t;
+  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, offsets });
+  const perPixel = result.map.window.pixelMm ** 2;
+  const items = itemsOf(m.assembly, { drawing: emptyDrawing });
+  await saveSvg(args, lines);
+  return {
+    lengthsMm: lengthsOf(lines),
+    segments: lines.xy.length / 2 - lines.kind.length,
+    runs: lines.kind.length,
+    boxMm: [result.box[2] - result.box[0], result.box[3] - result.box[1]],
+    items: items.map((i) => ({
+      item: i.number,
+      name: i.values.description.text,
+      visiblePx: Math.round(i.components.reduce((s, c) => s + result.visibleArea[c]!, 0) / perPixel),
+    })),
+    timingsMs: times(m, outline),
+  };
+}
+
+const emptyDrawing = {
+  type: 'drawing', id: 'drawing', standard: 'iso', title: '', number: '', revision: '', date: '',
+  drawnBy: '', checkedBy: '', approvedBy: '', owner: '', quantity: 1,
+} as const;
+
+async function cut(args: Arguments): Promise<unknown> {
+  const numbers = (args.options.get('plane') ?? '').split(',').map(Number);
+  if (numbers.length !== 4 || numbers.some((v) => !Number.isFinite(v)) || Math.hypot(numbers[0]!, numbers[1]!, numbers[2]!) < 1e-9)
+    throw new QuarryError('BAD_USAGE', { text: '--plane takes four numbers nx,ny,nz,d with a direction that has a length.' });
+  const m = await load(args);
+  const l = Math.hypot(numbers[0]!, numbers[1]!, numbers[2]!);
+  const normal = normalize([numbers[0]!, numbers[1]!, numbers[2]!]);
+  const names = new Set((args.options.get('keep-whole') ?? '').split(',').filter(Boolean));
+  const components = componentsOf(m.assembly);
+  const kept = new Set(components.filter((c) => names.has(c.name) || names.has(c.path)).map((c) => c.index));
+  const frame = frameFrom(normal, Math.abs(normal[2]) > 0.9 ? [0, 1, 0] : [0, 0, 1]);
+  const scene = cutScene(sceneOf(m.assembly, m.geometries), { normal, d: numbers[3]! / l }, kept, frame);
+  if (args.options.has('svg')) await saveSvg(args, hiddenLines(scene.bodies, frame));
+  return {
+    areaMm2: scene.caps.reduce((s, c) => s + c.areaMm2, 0),
+    perComponent: scene.caps.map((c) => ({ path: components[c.component]!.path, areaMm2: c.areaMm2, loops: c.loops.length })),
+    openLoops: scene.openLoops,
+  };
+}
+
+async function explode(args: Arguments): Promise<unknown> {
+  const m = await load(args);
+  const components = componentsOf(m.assembly);
+  const bodies = sceneOf(m.assembly, m.geometries);
+  const frame = namedFrame('isometric');
+  const plan = planSpread(m.assembly, bodies, { frame });
+  if (args.options.has('svg')) await saveSvg(args, hiddenLines(explodeBodies(bodies, offsetsOf(plan.pulls, components.length)), frame));
+  const path = (c: number) => components[c]!.path;
+  return {
+    pulls: plan.pulls.map((p) => ({ ...p, components: p.components.map(path) })),
+    order: plan.order.map(path),
+    blocked: plan.blocked.map(path),
+  };
+}
+
+async function draft(args: Arguments): Promise<unknown> {
+  const out = args.options.get('out');
+  if (!out) throw new QuarryError('BAD_USAGE', { text: 'draft needs --out DIR.' });
+  const standard = args.options.get('standard') ?? 'iso';
+  if (standard !== 'iso' && standard !== 'asme') throw new QuarryError('BAD_USAGE', { text: '--standard takes iso or asme.' });
+  const m = await load(args);
+  await mkdir(out, { recursive: true });
+  const sheet = args.options.get('sheet');
+  return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), timings: m.read.times });
+}
+
+async function saveSvg(args: Arguments, lines: Linework): Promise<void> {
+  const file = args.options.get('svg');
+  if (file) await writeFile(join(file), linesAsSvg(lines));
+}
+
+const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = { inspect, view, cut, explode, draft };
+
+async function main(): Promise<void> {
+  try {
+    const args = parseArguments(process.argv.slice(2));
+    const verb = VERBS[args.verb];
+    if (!verb) throw new QuarryError('BAD_USAGE', { text: USAGE });
+    process.stdout.write(`${JSON.stringify(await verb(args), null, 2)}\n`);
+  } catch (e) {
+    if (!(e instanceof QuarryError)) throw e;
+    process.stdout.write(`${JSON.stringify({ error: { code: e.code, message: e.message } })}\n`);
+    process.stderr.write(`${e.message}\n`);
+    process.exitCode = e.code === 'BAD_USAGE' ? 2 : 3;
+  }
+}
+
+await main();

@@ -1,0 +1,242 @@
+import type { Rect } from '../../sheet/formats.ts';
+import { assign } from './assignment.ts';
+
+/** A place for a leader's end, paper mm, y down. */
+export interface PaperAnchor {
+  readonly x: number;
+  readonly y: number;
+  /** The way out of the component there, paper, unit. */
+  readonly outX: number;
+  readonly outY: number;
+}
+
+export interface BalloonRequest {
+  readonly id: string;
+  readonly anchors: readonly PaperAnchor[];
+}
+
+export interface PlacedBalloon {
+  readonly id: string;
+  readonly x: number;
+  readonly y: number;
+  readonly anchor: PaperAnchor;
+}
+
+export interface LayoutArea {
+  /** The view's box: balloons stand around it. */
+  readonly view: Rect;
+  /** Where balloons may be. */
+  readonly allowed: Rect;
+  /** Lists, title block and other views. */
+  readonly obstacles: readonly Rect[];
+  /** Diameter of a balloon. */
+  readonly diameter: number;
+}
+
+/** Distance of the balloons' centres from the view's box, and between rails. */
+const OFF_VIEW_MM = 13;
+const LEAST_SLANT = (15 * Math.PI) / 180;
+const MOST_SLANT = (75 * Math.PI) / 180;
+
+/**
+ * Places balloons on rails around a view so that leaders are short, slanted between 15° and 75°, and do not cross each
+ * other or run through balloons (ISO 6433; the limits are common practice). Shortest total first, then crossings are
+ * taken out by swaps, moves and other anchors.
+ * @returns one per request with anchors, in the order given
+ */
+export function layoutBalloons(requests: readonly BalloonRequest[], area: LayoutArea): PlacedBalloon[] {
+  const wanted = requests.filter((r) => r.anchors.length > 0);
+  if (wanted.length === 0) return [];
+  let slots: Slot[] = [];
+  for (const pitch of [1.6, 1.35, 1.15]) {
+    slots = slotsAround(area, area.diameter * pitch);
+    if (slots.length >= wanted.length * 1.5) break;
+  }
+  if (slots.length < wanted.length) slots = [...slots, ...slotsAround({ ...area, view: inflate(area.view, area.diameter * 1.3) }, area.diameter * 1.15)];
+  if (slots.length < wanted.length) return [];
+  const best = wanted.map((r) => slots.map((s) => cheapest(r.anchors, s)));
+  const chosen = assign(best.map((row) => row.map((b) => b.cost)));
+  const state = new Arrangement(wanted, slots, area.diameter, chosen, best.map((row, i) => row[chosen[i]!]!.anchor));
+  state.improve();
+  return wanted.map((r, i) => ({ id: r.id, x: slots[state.slot[i]!]!.x, y: slots[state.slot[i]!]!.y, anchor: r.anchors[state.anchor[i]!]! }));
+}
+
+interface Slot {
+  readonly x: number;
+  readonly y: number;
+}
+
+const inflate = (r: Rect, by: number): Rect => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
+
+function slotsAround(area: LayoutArea, pitch: number): Slot[] {
+  const { view, allowed, obstacles, diameter } = area;
+  const r = inflate(view, OFF_VIEW_MM);
+  const slots: Slot[] = [];
+  const free = (x: number, y: number) =>
+    x - diameter / 2 >= allowed.x &&
+    x + diameter / 2 <= allowed.x + allowed.width &&
+    y - diameter / 2 >= allowed.y &&
+    y + diameter / 2 <= allowed.y + allowed.height &&
+    !obstacles.some((o) => x > o.x - diameter * 0.8 && x < o.x + o.width + diameter * 0.8 && y > o.y - diameter * 0.8 && y < o.y + o.height + diameter * 0.8);
+  const put = (x: number, y: number) => {
+    if (free(x, y)) slots.push({ x, y });
+  };
+  const columns = Math.max(1, Math.floor(r.width / pitch));
+  const rows = Math.max(1, Math.floor((r.height - pitch) / pitch));
+  for (let i = 0; i <= columns; i++) {
+    const x = r.x + (r.width * i) / columns;
+    put(x, r.y);
+    put(x, r.y + r.height);
+  }
+  for (let j = 1; j <= rows; j++) {
+    const y = r.y + (r.height * j) / (rows + 1);
+    put(r.x, y);
+    put(r.x + r.width, y);
+  }
+  return slots;
+}
+
+/** Cost of one leader by itself: its length, and what its slant and its start are worth. */
+function leaderCost(a: PaperAnchor, s: Slot): number {
+  const dx = s.x - a.x;
+  const dy = s.y - a.y;
+  const length = Math.hypot(dx, dy);
+  const slant = Math.atan2(Math.abs(dy), Math.abs(dx));
+  let cost = length;
+  if (slant < LEAST_SLANT || slant > MOST_SLANT) cost += 400 + 200 * Math.max(LEAST_SLANT - slant, slant - MOST_SLANT);
+  // A leader should leave the component at once, not run over it.
+  const leaving = (dx * a.outX + dy * a.outY) / (length || 1);
+  if (leaving < 0.2) cost += 30 * (0.2 - leaving) + 15;
+  return cost;
+}
+
+function cheapest(anchors: readonly PaperAnchor[], s: Slot): { cost: number; anchor: number } {
+  let cost = Infinity;
+  let anchor = 0;
+  anchors.forEach((a, i) => {
+    const c = leaderCost(a, s);
+    if (c < cost) {
+      cost = c;
+      anchor = i;
+    }
+  });
+  return { cost, anchor };
+}
+
+const CROSSING = 1000;
+const THROUGH = 700;
+
+class Arrangement {
+  readonly slot: number[];
+  readonly anchor: number[];
+  private readonly requests: readonly BalloonRequest[];
+  private readonly slots: readonly Slot[];
+  private readonly diameter: number;
+
+  constructor(requests: readonly BalloonRequest[], slots: readonly Slot[], diameter: number, slot: readonly number[], anchor: readonly number[]) {
+    this.requests = requests;
+    this.slots = slots;
+    this.diameter = diameter;
+    this.slot = [...slot];
+    this.anchor = [...anchor];
+  }
+
+  /** Swaps, moves and other anchors as long as the total falls. */
+  improve(): void {
+    const n = this.requests.length;
+    for (let pass = 0; pass < 25; pass++) {
+      let changed = false;
+      for (let i = 0; i < n; i++) {
+        if (this.tryAnchors(i)) changed = true;
+        for (let j = i + 1; j < n; j++) if (this.trySwap(i, j)) changed = true;
+        if (this.tryMoves(i)) changed = true;
+      }
+      if (!changed) return;
+    }
+  }
+
+  private tryAnchors(i: number): boolean {
+    const before = this.costOf(i);
+    const old = this.anchor[i]!;
+    let best = before;
+    let pick = old;
+    for (let a = 0; a < this.requests[i]!.anchors.length; a++) {
+      this.anchor[i] = a;
+      const c = this.costOf(i);
+      if (c < best - 1e-6) {
+        best = c;
+        pick = a;
+      }
+    }
+    this.anchor[i] = pick;
+    return pick !== old;
+  }
+
+  private trySwap(i: number, j: number): boolean {
+    const before = this.costOf(i) + this.costOf(j);
+    const old = [this.slot[i]!, this.slot[j]!, this.anchor[i]!, this.anchor[j]!] as const;
+    this.slot[i] = old[1];
+    this.slot[j] = old[0];
+    this.anchor[i] = cheapest(this.requests[i]!.anchors, this.slots[old[1]]!).anchor;
+    this.anchor[j] = cheapest(this.requests[j]!.anchors, this.slots[old[0]]!).anchor;
+    if (this.costOf(i) + this.costOf(j) < before - 1e-6) return true;
+    [this.slot[i], this.slot[j], this.anchor[i], this.anchor[j]] = old;
+    return false;
+  }
+
+  private tryMoves(i: number): boolean {
+    const taken = new Set(this.slot);
+    const before = this.costOf(i);
+    const [oldSlot, oldAnchor] = [this.slot[i]!, this.anchor[i]!];
+    let best = before;
+    let pick = [oldSlot, oldAnchor] as const;
+    for (let s = 0; s < this.slots.length; s++) {
+      if (taken.has(s)) continue;
+      this.slot[i] = s;
+      this.anchor[i] = cheapest(this.requests[i]!.anchors, this.slots[s]!).anchor;
+      const c = this.costOf(i);
+      if (c < best - 1e-6) {
+        best = c;
+        pick = [s, this.anchor[i]!];
+      }
+    }
+    [this.slot[i], this.anchor[i]] = pick;
+    return pick[0] !== oldSlot;
+  }
+
+  /** Everything that changes when balloon i changes. */
+  private costOf(i: number): number {
+    const a = this.requests[i]!.anchors[this.anchor[i]!]!;
+    const s = this.slots[this.slot[i]!]!;
+    let cost = leaderCost(a, s);
+    for (let j = 0; j < this.requests.length; j++) {
+      if (j === i) continue;
+      const b = this.requests[j]!.anchors[this.anchor[j]!]!;
+      const t = this.slots[this.slot[j]!]!;
+      if (segmentsCross(a.x, a.y, s.x, s.y, b.x, b.y, t.x, t.y)) cost += CROSSING;
+      if (pointToSegment(t.x, t.y, a.x, a.y, s.x, s.y) < this.diameter * 0.65) cost += THROUGH;
+      if (pointToSegment(s.x, s.y, b.x, b.y, t.x, t.y) < this.diameter * 0.65) cost += THROUGH;
+      // Arrow tips on one spot cannot be told apart.
+      if (Math.hypot(a.x - b.x, a.y - b.y) < 2) cost += 200;
+    }
+    return cost;
+  }
+}
+
+/** Do two segments cross or touch? */
+export function segmentsCross(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
+  const side = (px: number, py: number, qx: number, qy: number, rx: number, ry: number) => (qx - px) * (ry - py) - (qy - py) * (rx - px);
+  const a = side(cx, cy, dx, dy, ax, ay);
+  const b = side(cx, cy, dx, dy, bx, by);
+  const c = side(ax, ay, bx, by, cx, cy);
+  const d = side(ax, ay, bx, by, dx, dy);
+  return a > 0 !== b > 0 && c > 0 !== d > 0;
+}
+
+/** Distance of a point from a segment. */
+export function pointToSegment(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const l2 = dx * dx + dy * dy;
+  const t = l2 > 0 ? Math.max(0, Math.min(1, ((px - ax) * dx + (py - ay) * dy) / l2)) : 0;
+  return Math.hypot(px - ax - dx * t, py - ay - dy * t);
+}

@@ -1,0 +1,68 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { dot } from '../base/vector.ts';
+import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
+import type { Body } from '../outline/scene.ts';
+import { distanceToLine, turnedAxis } from './cut-scene.ts';
+import type { Plane } from './plane-cut.ts';
+
+export interface KeepWholeSuggestion {
+  readonly component: number;
+  readonly why: string;
+}
+
+const BY_NAME = /\b(bolt|screw|nut|washer|pin|key|rivet|circlip|stud|shaft|axle|rod|spindle|ball|roller)\b/i;
+
+/**
+ * Components that a section along the plane leaves uncut: fasteners, keys and pins by name, and solid turned parts
+ * (shafts) whose axis lies in the plane. ISO 128-40: such parts are not sectioned lengthwise.
+ */
+export function suggestKeptWhole(assembly: Assembly, components: readonly Component[], bodies: readonly Body[], plane: Plane): KeepWholeSuggestion[] {
+  const out: KeepWholeSuggestion[] = [];
+  for (const c of components) {
+    const body = bodies[c.index]!;
+    if (!crosses(body, plane)) continue;
+    const turned = turnedAxis(body);
+    const inPlane = turned && Math.abs(dot(turned.axis, plane.normal)) < 1e-3 && Math.abs(dot(turned.point, plane.normal) - plane.d) < 0.02 * Math.cbrt(assembly.parts[c.part]!.volumeMm3);
+    if (BY_NAME.test(c.name)) {
+      // A key or pin across the plane is cut like anything else.
+      if (!turned || inPlane || Math.abs(dot(turned.axis, plane.normal)) < 0.5) out.push({ component: c.index, why: `“${c.name}” is a fastener, key, pin or shaft by its name.` });
+      continue;
+    }
+    if (turned && inPlane && turned.share > 0.75 && !isBored(body)) out.push({ component: c.index, why: 'A solid turned part whose axis lies in the cut.' });
+  }
+  return out;
+}
+
+function crosses(body: Body, plane: Plane): boolean {
+  const m = body.placement;
+  const p = body.geometry.positions;
+  let above = false;
+  let below = false;
+  for (let i = 0; i < p.length && !(above && below); i += 3) {
+    const h =
+      plane.normal[0] * (m[0]! * p[i]! + m[1]! * p[i + 1]! + m[2]! * p[i + 2]! + m[3]!) +
+      plane.normal[1] * (m[4]! * p[i]! + m[5]! * p[i + 1]! + m[6]! * p[i + 2]! + m[7]!) +
+      plane.normal[2] * (m[8]! * p[i]! + m[9]! * p[i + 1]! + m[10]! * p[i + 2]! + m[11]!) -
+      plane.d;
+    if (h > 0) above = true;
+    else below = true;
+  }
+  return above && below;
+}
+
+/** Has the part a hole along its own axis? A hole's normals point to its axis: the fitted radius is negative. */
+function isBored(body: Body): boolean {
+  const g = body.geometry;
+  const own = turnedAxis({ ...body, placement: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0] });
+  if (!own) return false;
+  for (let f = 0; f < g.faceKind.length; f++) {
+    if (g.faceKind[f] !== SurfaceKind.cylinder) continue;
+    const o = f * FACE_STRIDE;
+    const radius = g.faceParams[o + 6]!;
+    if (radius >= 0) continue;
+    const axis = [g.faceParams[o + 3]!, g.faceParams[o + 4]!, g.faceParams[o + 5]!] as const;
+    if (Math.abs(Math.abs(dot(axis, own.axis)) - 1) > 1e-6) continue;
+    if (distanceToLine([g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!], own.point, own.axis) < 1e-3 - radius * 0.01) return true;
+  }
+  return false;
+}

@@ -1,0 +1,139 @@
+import type { Standard } from '../sheet/formats.ts';
+
+/** Everything that people decide about a drawing is one of these records; what can be computed is not stored. */
+export interface DrawingRecord {
+  readonly type: 'drawing';
+  readonly id: 'drawing';
+  readonly standard: Standard;
+  readonly title: string;
+  readonly number: string;
+  readonly revision: string;
+  readonly date: string;
+  readonly drawnBy: string;
+  readonly checkedBy: string;
+  readonly approvedBy: string;
+  readonly owner: string;
+  readonly quantity: number;
+}
+
+export interface SheetRecord {
+  readonly type: 'sheet';
+  readonly id: string;
+  /** Place in the set, ascending. */
+  readonly order: number;
+  readonly name: string;
+  /** Name of a format. */
+  readonly size: string;
+  readonly landscape: boolean;
+}
+
+export interface CutRecord {
+  readonly normal: readonly [number, number, number];
+  /** n·x = d, model mm; the side towards the reader is removed. */
+  readonly d: number;
+  readonly letter: string;
+  /** Paths of components that stay uncut. */
+  readonly keptWhole: readonly string[];
+  /** View that carries the cutting-plane line, if any. */
+  readonly shownIn: string | null;
+}
+
+export interface ViewRecord {
+  readonly type: 'view';
+  readonly id: string;
+  readonly sheet: string;
+  readonly name: string;
+  readonly right: readonly [number, number, number];
+  readonly up: readonly [number, number, number];
+  readonly toward: readonly [number, number, number];
+  /** Paper mm per model mm. */
+  readonly scale: number;
+  /** Where `pivot` lies on the sheet, mm from the top left corner, y down. */
+  readonly at: readonly [number, number];
+  /** A point of view space, model mm. */
+  readonly pivot: readonly [number, number];
+  readonly hidden: boolean;
+  readonly tangent: boolean;
+  readonly shaded: boolean;
+  readonly label: boolean;
+  /** View it keeps level (`x`) or in line (`y`) with. */
+  readonly parent: string | null;
+  readonly align: 'level' | 'upright' | null;
+  readonly cut: CutRecord | null;
+  readonly spread: string | null;
+  readonly pullLines: boolean;
+}
+
+export interface PullRecord {
+  /** Paths of components. */
+  readonly components: readonly string[];
+  readonly direction: readonly [number, number, number];
+  readonly distanceMm: number;
+}
+
+export interface SpreadRecord {
+  readonly type: 'spread';
+  readonly id: string;
+  readonly name: string;
+  readonly pulls: readonly PullRecord[];
+}
+
+export interface BalloonRecord {
+  readonly type: 'balloon';
+  readonly id: string;
+  readonly view: string;
+  /** Path of the component it points at. */
+  readonly component: string;
+  /** End of the leader in view space, model mm. */
+  readonly anchor: readonly [number, number];
+  /** Centre of the circle relative to the view's place on the sheet, paper mm, y down. */
+  readonly offset: readonly [number, number];
+  readonly end: 'arrow' | 'dot';
+}
+
+export interface ListColumn {
+  readonly key: string;
+  readonly title: string;
+  readonly widthMm: number;
+}
+
+export interface ListRecord {
+  readonly type: 'list';
+  readonly id: string;
+  readonly sheet: string;
+  readonly columns: readonly ListColumn[];
+}
+
+/** What was typed for a part; an absent key falls back to the file. */
+export interface PropertyRecord {
+  readonly type: 'property';
+  /** `property:` and the part's id. */
+  readonly id: string;
+  readonly part: string;
+  readonly values: Readonly<Record<string, string>>;
+}
+
+export type DrawingDocumentRecord = DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord;
+export type RecordType = DrawingDocumentRecord['type'];
+
+export type DrawingDocument = Readonly<Record<string, DrawingDocumentRecord>>;
+
+export function recordsOf<T extends RecordType>(doc: DrawingDocument, type: T): Extract<DrawingDocumentRecord, { type: T }>[] {
+  return Object.values(doc).filter((r): r is Extract<DrawingDocumentRecord, { type: T }> => r.type === type);
+}
+
+export function drawingOf(doc: DrawingDocument): DrawingRecord {
+  const d = doc['drawing'];
+  if (d?.type !== 'drawing') throw new RangeError('The document has no drawing record.');
+  return d;
+}
+
+export function sheetsOf(doc: DrawingDocument): SheetRecord[] {
+  return recordsOf(doc, 'sheet').sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+}
+
+export function viewsOn(doc: DrawingDocument, sheet: string): ViewRecord[] {
+  return recordsOf(doc, 'view')
+    .filter((v) => v.sheet === sheet)
+    .sort((a, b) => (a.id < b.id ? -1 : 1));
+}

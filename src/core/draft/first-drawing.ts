@@ -1,0 +1,315 @@
+import { anchorsOf } from '../annotate/balloon/anchors.ts';
+import { layoutBalloons, type LayoutArea } from '../annotate/balloon/layout.ts';
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import type { PartGeometry } from '../assembly/part-geometry.ts';
+import { QuarryError, type Cancel } from '../base/errors.ts';
+import { suggestKeptWhole } from '../cut/keep-whole.ts';
+import { suggestSection } from '../cut/main-axis.ts';
+import type { BalloonRecord, DrawingDocument, DrawingDocumentRecord, ListRecord, SheetRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
+import { planSpread } from '../explode/plan.ts';
+import { itemsOf, type Item } from '../ledger/items.ts';
+import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
+import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
+import { sceneOf } from '../outline/scene-of.ts';
+import { listBlocks } from '../picture/draw-list.ts';
+import { paperMapOf, viewRect } from '../picture/draw-view.ts';
+import { viewBox } from '../shade/raster.ts';
+import { formatByName, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { titleBlockRect } from '../sheet/title-block.ts';
+import type { ViewResult } from '../views/compute-view.ts';
+import { specOf, type ViewSpec } from '../views/view-spec.ts';
+import { arrange, LEAST_GAP_MM, roomsAround, type Block } from './arrange.ts';
+
+export interface DraftOptions {
+  /** Sheet size by name. Default A3, or B for ASME. */
+  readonly sheet?: string;
+  /** Default iso. */
+  readonly standard?: Standard;
+  /** Date of issue, `YYYY-MM-DD`; the core has no clock. */
+  readonly date: string;
+  /** Computes a view, or fetches it where it was computed before. */
+  readonly compute: (spec: ViewSpec) => Promise<ViewResult>;
+  readonly onProgress?: (done: number, total: number, what: string) => void;
+  readonly cancel?: Cancel;
+}
+
+export interface Draft {
+  readonly document: DrawingDocument;
+  readonly results: ReadonlyMap<string, ViewResult>;
+}
+
+/**
+ * The first drawing: three sheets that nobody had to draw.
+ * @throws QuarryError EMPTY_ASSEMBLY, DOES_NOT_FIT_SHEET, CANCELLED, BAD_USAGE for an unknown sheet
+ */
+export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftOptions): Promise<Draft> {
+  const standard = options.standard ?? 'iso';
+  const size = options.sheet ?? (standard === 'iso' ? 'A3' : 'B');
+  const format = formatByName(size);
+  if (!format) throw new QuarryError('BAD_USAGE', { text: `There is no sheet “${size}”. Choose A0 to A4 or A to E.` });
+  const drafter = new Drafter(assembly, geometries, format, standard, options);
+  if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
+  await drafter.arrangement();
+  await drafter.section();
+  await drafter.exploded();
+  return { document: drafter.records, results: drafter.results };
+}
+
+const STEPS = 8;
+
+class Drafter {
+  readonly components: readonly Component[];
+  readonly records: Record<string, DrawingDocumentRecord> = {};
+  readonly results = new Map<string, ViewResult>();
+  private readonly bodies;
+  private readonly assembly: Assembly;
+  private readonly format: SheetFormat;
+  private readonly standard: Standard;
+  private readonly options: DraftOptions;
+  private readonly landscape = true;
+  private done = 0;
+
+  constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: SheetFormat, standard: Standard, options: DraftOptions) {
+    this.assembly = assembly;
+    this.format = format;
+    this.standard = standard;
+    this.options = options;
+    this.components = componentsOf(assembly);
+    this.bodies = sceneOf(assembly, geometries);
+    const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
+    this.records['drawing'] = {
+      type: 'drawing',
+      id: 'drawing',
+      standard,
+      title: p.get('title') ?? p.get('description') ?? assembly.name,
+      number: p.get('drawingnumber') ?? p.get('partnumber') ?? '',
+      revision: p.get('revision') ?? 'A',
+      date: options.date,
+      drawnBy: '',
+      checkedBy: '',
+      approvedBy: '',
+      owner: p.get('owner') ?? '',
+      quantity: 1,
+    };
+  }
+
+  /** Sheet 1: front, top, right and a shaded isometric. */
+  async arrangement(): Promise<void> {
+    const sheet = this.sheet(1, 'General arrangement');
+    const names = ['front', 'top', 'right', 'isometric'] as const;
+    const boxes = new Map(names.map((n) => [n, viewBox(this.bodies, namedFrame(n))]));
+    const geometry = sheetGeometry(this.format, this.landscape);
+    const title = titleBlockRect(geometry);
+    const placed = this.fitArrangement(boxes, geometry.frame, title);
+    for (const n of names) {
+      const box = boxes.get(n)!;
+      const view: ViewRecord = {
+        ...this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right', isometric: 'Isometric' }[n], n),
+        scale: n === 'isometric' ? placed.isometricScale : placed.scale,
+        at: placed.at.get(n)!,
+        pivot: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2],
+        shaded: n === 'isometric',
+        parent: n === 'top' || n === 'right' ? 'view:front' : null,
+        align: n === 'top' ? 'upright' : n === 'right' ? 'level' : null,
+      };
+      await this.put(view);
+    }
+  }
+
+  private fitArrangement(boxes: ReadonlyMap<string, readonly number[]>, frame: Rect, title: Rect) {
+    const size = (n: string, s: number) => {
+      const b = boxes.get(n)!;
+      return { width: (b[2]! - b[0]!) * s, height: (b[3]! - b[1]!) * s };
+    };
+    // First angle puts the view from the right to the left of the front, the view from above below it; third angle the other way.
+    const first = this.standard === 'iso';
+    const grids = [
+      { front: [first ? 1 : 0, first ? 0 : 1], right: [first ? 0 : 1, first ? 0 : 1], top: [first ? 1 : 0, first ? 1 : 0], isometric: [2, 0] },
+      { front: [first ? 1 : 0, first ? 0 : 1], right: [first ? 0 : 1, first ? 0 : 1], top: [first ? 1 : 0, first ? 1 : 0], isometric: [first ? 0 : 1, first ? 1 : 0] },
+    ] as const;
+    const scales = standardScales(this.standard);
+    for (let i = 0; i < scales.length; i++)
+      for (const smaller of [0, 1])
+        for (const grid of grids)
+          for (const room of [frame, ...roomsAround(frame, title)]) {
+            const isometricScale = scales[i + smaller];
+            if (isometricScale === undefined) continue;
+            const blocks: Block[] = (['front', 'right', 'top', 'isometric'] as const).map((n) => ({
+              id: n,
+              column: grid[n][0],
+              row: grid[n][1],
+              rows: 1,
+              ...size(n, n === 'isometric' ? isometricScale : scales[i]!),
+            }));
+            const at = arrange(blocks, room, [title], LEAST_GAP_MM);
+            if (at) return { scale: scales[i]!, isometricScale, at };
+          }
+    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.format.name });
+  }
+
+  /** Sheet 2: a full section through the main axis. */
+  async section(): Promise<void> {
+    const suggestion = suggestSection(this.bodies);
+    const sheet = this.sheet(2, 'Section');
+    const kept = suggestKeptWhole(this.assembly, this.components, this.bodies, suggestion.plane);
+    const base = this.view('view:section', sheet.id, 'Section A–A', suggestion.direction);
+    const view: ViewRecord = {
+      ...base,
+      ...frameFrom(suggestion.plane.normal, namedFrame(suggestion.direction).up),
+      label: true,
+      cut: {
+        normal: suggestion.plane.normal,
+        d: suggestion.plane.d,
+        letter: 'A',
+        keptWhole: kept.map((k) => this.components[k.component]!.path),
+        shownIn: suggestion.direction === 'front' ? 'view:top' : 'view:front',
+      },
+    };
+    await this.placeAlone(view, 16, 20);
+  }
+
+  /** Sheet 3: the exploded isometric with balloons, and the parts list. */
+  async exploded(): Promise<void> {
+    const frame = namedFrame('isometric');
+    const plan = planSpread(this.assembly, this.bodies, { frame, ...(this.options.cancel ? { cancel: this.options.cancel } : {}) });
+    this.step('exploded view planned');
+    const spread: SpreadRecord = {
+      type: 'spread',
+      id: 'spread:1',
+      name: 'Spread 1',
+      pulls: plan.pulls.map((p) => ({ components: p.components.map((c) => this.components[c]!.path), direction: p.direction, distanceMm: p.distanceMm })),
+    };
+    this.records[spread.id] = spread;
+    const sheet = this.sheet(3, 'Exploded view and parts list');
+    const list: ListRecord = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
+    this.records[list.id] = list;
+    const view: ViewRecord = { ...this.view('view:exploded', sheet.id, 'Exploded view', 'isometric'), spread: spread.id, pullLines: true };
+    const items = itemsOf(this.assembly, this.records);
+    const blocks = this.listRects(items.length);
+    await this.placeAlone(view, 25, 25, blocks);
+    const missing = this.balloons('view:exploded', items, blocks);
+    // What the exploded view does not show may be seen in the section.
+    this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
+    this.step('balloons placed');
+  }
+
+  private listRects(rows: number): Rect[] {
+    const geometry = sheetGeometry(this.format, this.landscape);
+    const width = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
+    return [titleBlockRect(geometry), ...listBlocks(rows, width, geometry, styleFor(this.format)).map((b) => b.rect)];
+  }
+
+  /** One balloon per item in the view; returns the items that have no visible edge there. */
+  private balloons(viewId: string, items: readonly Item[], obstacles: readonly Rect[]): Item[] {
+    const view = this.records[viewId] as ViewRecord;
+    const result = this.results.get(viewId)!;
+    const map = paperMapOf(view);
+    const requests = items.map((i) => ({
+      id: i.part,
+      anchors: anchorsOf(result, new Set(i.components), 48).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+    }));
+    const geometry = sheetGeometry(this.format, this.landscape);
+    const [x, y, width, height] = viewRect(view, result);
+    const f = geometry.frame;
+    const area: LayoutArea = {
+      view: { x, y, width, height },
+      allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 },
+      obstacles,
+      diameter: styleFor(this.format).balloon,
+    };
+    const placed = layoutBalloons(requests, area);
+    for (const p of placed) {
+      const item = items.find((i) => i.part === p.id)!;
+      const anchor = p.anchor as (typeof requests)[number]['anchors'][number];
+      const component = this.componentNear(result, item, anchor.view.x, anchor.view.y);
+      const record: BalloonRecord = {
+        type: 'balloon',
+        id: `balloon:${item.part}`,
+        view: viewId,
+        component: this.components[component]!.path,
+        anchor: [anchor.view.x, anchor.view.y],
+        offset: [p.x - view.at[0], p.y - view.at[1]],
+        end: 'arrow',
+      };
+      this.records[record.id] = record;
+    }
+    const done = new Set(placed.map((p) => p.id));
+    return items.filter((i) => !done.has(i.part));
+  }
+
+  /** Which of the item's components has an edge at the anchor. */
+  private componentNear(result: ViewResult, item: Item, x: number, y: number): number {
+    const { lines } = result;
+    const own = new Set(item.components);
+    let best = item.components[0]!;
+    let least = Infinity;
+    for (let i = 0; i < lines.kind.length; i++) {
+      if (!own.has(lines.component[i]!)) continue;
+      for (let p = lines.start[i]!; p < lines.start[i + 1]! - 1; p++) {
+        const [ax, ay, bx, by] = [lines.xy[p * 2]!, lines.xy[p * 2 + 1]!, lines.xy[p * 2 + 2]!, lines.xy[p * 2 + 3]!];
+        const l2 = (bx - ax) ** 2 + (by - ay) ** 2;
+        const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / l2)) : 0;
+        const d = Math.hypot(x - ax - (bx - ax) * t, y - ay - (by - ay) * t);
+        if (d < least) {
+          least = d;
+          best = lines.component[i]!;
+        }
+      }
+    }
+    return best;
+  }
+
+  /** Gives a view a sheet's free room at the largest standard scale; margins in paper mm. */
+  private async placeAlone(view: ViewRecord, marginX: number, marginY: number, corner?: readonly Rect[]): Promise<void> {
+    const geometry = sheetGeometry(this.format, this.landscape);
+    const taken = bounding(corner ?? [titleBlockRect(geometry)]);
+    const result = await this.options.compute(specOf(view, this.records, this.components));
+    const [x0, y0, x1, y1] = result.box;
+    const rooms = roomsAround(geometry.frame, taken);
+    for (const scale of standardScales(this.standard)) {
+      const fits = rooms.filter((r) => (x1 - x0) * scale + 2 * marginX <= r.width && (y1 - y0) * scale + 2 * marginY <= r.height);
+      const room = fits.sort((a, b) => b.width * b.height - a.width * a.height)[0];
+      if (!room) continue;
+      const placed: ViewRecord = { ...view, scale, at: [room.x + room.width / 2, room.y + room.height / 2], pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
+      this.records[view.id] = placed;
+      this.results.set(view.id, result);
+      this.step(`${view.name} drawn`);
+      return;
+    }
+    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.format.name });
+  }
+
+  private sheet(order: number, name: string): SheetRecord {
+    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${order}`, order, name, size: this.format.name, landscape: this.landscape };
+    this.records[sheet.id] = sheet;
+    return sheet;
+  }
+
+  private view(id: string, sheet: string, name: string, direction: DirectionName): ViewRecord {
+    const { right, up, toward } = namedFrame(direction);
+    return {
+      type: 'view', id, sheet, name, right, up, toward,
+      scale: 1, at: [0, 0], pivot: [0, 0],
+      hidden: false, tangent: false, shaded: false, label: false,
+      parent: null, align: null, cut: null, spread: null, pullLines: false,
+    };
+  }
+
+  private async put(view: ViewRecord): Promise<void> {
+    this.records[view.id] = view;
+    this.results.set(view.id, await this.options.compute(specOf(view, this.records, this.components)));
+    this.step(`${view.name} drawn`);
+  }
+
+  private step(what: string): void {
+    this.options.onProgress?.(++this.done, STEPS, what);
+  }
+}
+
+function bounding(rects: readonly Rect[]): Rect {
+  const x = Math.min(...rects.map((r) => r.x));
+  const y = Math.min(...rects.map((r) => r.y));
+  return { x, y, width: Math.max(...rects.map((r) => r.x + r.width)) - x, height: Math.max(...rects.map((r) => r.y + r.height)) - y };
+}
+

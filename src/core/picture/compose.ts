@@ -1,0 +1,97 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { drawingOf, recordsOf, sheetsOf, viewsOn, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { itemsOf, massText, totalMass, type Item } from '../ledger/items.ts';
+import { formatByName, scaleText, sheetGeometry, styleFor, type SheetGeometry, type SheetStyle } from '../sheet/formats.ts';
+import { drawFrame } from '../sheet/frame.ts';
+import { drawTitleBlock, titleBlockRect } from '../sheet/title-block.ts';
+import type { ViewResult } from '../views/compute-view.ts';
+import type { DisplayGroup, DisplayList } from './display-list.ts';
+import { drawBalloon } from './draw-balloon.ts';
+import { drawList } from './draw-list.ts';
+import { drawView } from './draw-view.ts';
+
+/** Everything a sheet is made of. */
+export interface ComposeInput {
+  readonly document: DrawingDocument;
+  readonly assembly: Assembly;
+  readonly components: readonly Component[];
+  /** Computed views by record id; a view without one is drawn as an empty place. */
+  readonly results: ReadonlyMap<string, ViewResult>;
+}
+
+/** Geometry and sizes of a sheet record. @throws RangeError for an unknown format */
+export function pageOf(sheet: SheetRecord): { geometry: SheetGeometry; style: SheetStyle } {
+  const format = formatByName(sheet.size);
+  if (!format) throw new RangeError(`Unknown sheet size ${sheet.size}`);
+  return { geometry: sheetGeometry(format, sheet.landscape), style: styleFor(format) };
+}
+
+/** Draws one sheet. Pure: the same input gives the same list. */
+export function composeSheet(input: ComposeInput, sheetId: string): DisplayList {
+  const { document, results } = input;
+  const sheets = sheetsOf(document);
+  const sheet = sheets.find((s) => s.id === sheetId);
+  if (!sheet) throw new RangeError(`No sheet ${sheetId}`);
+  const { geometry, style } = pageOf(sheet);
+  const items = itemsOf(input.assembly, document);
+  const views = viewsOn(document, sheetId);
+  const groups: DisplayGroup[] = [drawFrame(geometry, style)];
+  const cutShownIn = new Map<string, ViewRecord[]>();
+  for (const v of recordsOf(document, 'view'))
+    if (v.cut?.shownIn) cutShownIn.set(v.cut.shownIn, [...(cutShownIn.get(v.cut.shownIn) ?? []), v]);
+  const mixed = new Set(views.map((v) => scaleText(v.scale))).size > 1;
+  for (const v of views) groups.push(drawView(v, results.get(v.id), style, { cuts: cutShownIn.get(v.id) ?? [], scaleInLabel: mixed }));
+  groups.push(...drawBalloons(input, items, views, style));
+  groups.push(titleGroup(input, items, sheet, views, sheets, geometry, style));
+  for (const l of recordsOf(document, 'list').filter((r) => r.sheet === sheetId)) groups.push(...drawList(l, items, geometry, style));
+  return { width: geometry.width, height: geometry.height, groups };
+}
+
+function drawBalloons(input: ComposeInput, items: readonly Item[], views: readonly ViewRecord[], style: SheetStyle): DisplayGroup[] {
+  const itemOf = new Map<number, Item>();
+  for (const i of items) for (const c of i.components) itemOf.set(c, i);
+  const byPath = new Map(input.components.map((c) => [c.path, c.index]));
+  const out: DisplayGroup[] = [];
+  const onSheet = new Map(views.map((v) => [v.id, v]));
+  for (const b of recordsOf(input.document, 'balloon').sort((p, q) => (p.id < q.id ? -1 : 1))) {
+    const view = onSheet.get(b.view);
+    if (!view) continue;
+    const component = byPath.get(b.component);
+    out.push(drawBalloon(b, view, component, component === undefined ? undefined : itemOf.get(component), style));
+  }
+  return out;
+}
+
+function titleGroup(
+  input: ComposeInput,
+  items: readonly Item[],
+  sheet: SheetRecord,
+  views: readonly ViewRecord[],
+  sheets: readonly SheetRecord[],
+  geometry: SheetGeometry,
+  style: SheetStyle,
+): DisplayGroup {
+  const d = drawingOf(input.document);
+  const rect = titleBlockRect(geometry);
+  const scales = new Set(views.map((v) => scaleText(v.scale)));
+  const mass = totalMass(items);
+  return {
+    id: 'title',
+    role: 'title',
+    label: `Title block: ${d.title}, ${d.number}, sheet ${sheets.indexOf(sheet) + 1} of ${sheets.length}`,
+    box: [rect.x, rect.y, rect.width, rect.height],
+    items: drawTitleBlock(
+      rect,
+      {
+        ...d,
+        sheet: sheets.indexOf(sheet) + 1,
+        sheets: sheets.length,
+        size: sheet.size,
+        scale: scales.size === 1 ? [...scales][0]! : scales.size === 0 ? '–' : 'as shown',
+        mass: mass.kg > 0 ? `${mass.complete ? '' : '> '}${massText(mass.kg)}` : '–',
+        sheetName: sheet.name,
+      },
+      style,
+    ),
+  };
+}

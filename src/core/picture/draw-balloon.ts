@@ -1,0 +1,36 @@
+import type { BalloonRecord, ViewRecord } from '../document/records.ts';
+import type { Item } from '../ledger/items.ts';
+import type { SheetStyle } from '../sheet/formats.ts';
+import { circlePath } from '../sheet/title-block.ts';
+import type { DisplayGroup, DisplayItem } from './display-list.ts';
+import { paperMapOf } from './draw-view.ts';
+import { arrowHead, line, text } from './shapes.ts';
+
+/** Centre of a balloon and end of its leader on the sheet, paper mm. */
+export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y: number; tipX: number; tipY: number } {
+  const m = paperMapOf(view);
+  return { x: view.at[0] + b.offset[0], y: view.at[1] + b.offset[1], tipX: m.x(b.anchor[0]), tipY: m.y(b.anchor[1]) };
+}
+
+/** Circle, number and leader of an item reference (ISO 6433). A balloon whose component is gone shows a question mark. */
+export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: number | undefined, item: Item | undefined, style: SheetStyle): DisplayGroup {
+  const { x, y, tipX, tipY } = balloonPlace(b, view);
+  const r = style.balloon / 2;
+  const length = Math.hypot(tipX - x, tipY - y);
+  const source = { ...(component === undefined ? {} : { component }), ...(item ? { item: item.number } : {}) };
+  const items: DisplayItem[] = [];
+  if (length > r) {
+    const [ux, uy] = [(tipX - x) / length, (tipY - y) / length];
+    items.push({ ...line(x + ux * r, y + uy * r, tipX, tipY, style.narrow), source } as DisplayItem);
+    items.push(b.end === 'arrow' ? { ...arrowHead(tipX, tipY, ux, uy, 3), source } as DisplayItem : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000', source });
+  }
+  items.push({ kind: 'stroke', d: circlePath(x, y, r), width: style.narrow, source });
+  items.push(text(x, y + style.item / 2, item ? String(item.number) : '?', style.item, 'middle', source));
+  return {
+    id: b.id,
+    role: 'balloon',
+    label: item ? `Balloon ${item.number}: ${item.values.description.text}` : 'Balloon without a component',
+    box: [x - r, y - r, 2 * r, 2 * r],
+    items,
+  };
+}

@@ -1,0 +1,57 @@
+import type { ListRecord } from '../document/records.ts';
+import type { Item } from '../ledger/items.ts';
+import { cellAlignment, cellText } from '../ledger/list-rows.ts';
+import type { Rect, SheetGeometry, SheetStyle } from '../sheet/formats.ts';
+import { titleBlockRect } from '../sheet/title-block.ts';
+import type { DisplayGroup, DisplayItem } from './display-list.ts';
+import { fitText } from './lettering.ts';
+import { line, rectangle, text } from './shapes.ts';
+
+export const rowHeight = (style: SheetStyle) => style.text * 2.4;
+
+/**
+ * Where the list lies: docked on the title block, header at the foot, reading upward; what does not fit into the frame's
+ * height goes into further blocks to the left.
+ */
+export function listBlocks(rows: number, widthMm: number, geometry: SheetGeometry, style: SheetStyle): { rect: Rect; from: number; to: number }[] {
+  const title = titleBlockRect(geometry);
+  const h = rowHeight(style);
+  const perBlock = Math.max(1, Math.floor((title.y - geometry.frame.y) / h) - 1);
+  const blocks = Math.max(1, Math.ceil(rows / perBlock));
+  const even = Math.ceil(rows / blocks);
+  const width = Math.min(widthMm, geometry.frame.width);
+  const right = geometry.frame.x + geometry.frame.width;
+  return Array.from({ length: blocks }, (_, k) => {
+    const from = k * even;
+    const to = Math.min(rows, from + even);
+    const height = (to - from + 1) * h;
+    return { rect: { x: right - width * (k + 1), y: title.y - height, width, height }, from, to };
+  });
+}
+
+/** Parts list by ISO 7573. */
+export function drawList(list: ListRecord, items: readonly Item[], geometry: SheetGeometry, style: SheetStyle): DisplayGroup[] {
+  const total = list.columns.reduce((s, c) => s + c.widthMm, 0);
+  const h = rowHeight(style);
+  const size = style.text;
+  return listBlocks(items.length, total, geometry, style).map(({ rect, from, to }, block) => {
+    const out: DisplayItem[] = [rectangle(rect, style.wide)];
+    const foot = rect.y + rect.height;
+    const k = rect.width / total;
+    let x = rect.x;
+    for (const c of list.columns) {
+      const width = c.widthMm * k;
+      if (x > rect.x) out.push(line(x, rect.y, x, foot, style.narrow));
+      const put = (row: number, content: string, source?: { item: number; field: string }) => {
+        const align = row === 0 ? 'start' : cellAlignment(c.key);
+        const tx = align === 'start' ? x + 1.2 : align === 'end' ? x + width - 1.2 : x + width / 2;
+        out.push(text(tx, foot - (row + 0.5) * h + size / 2, fitText(content, size, width - 2), size, align, source));
+      };
+      put(0, c.title);
+      for (let i = from; i < to; i++) put(i - from + 1, cellText(items[i]!, c.key), { item: items[i]!.number, field: c.key });
+      x += width;
+    }
+    for (let r = 1; r <= to - from; r++) out.push(line(rect.x, foot - r * h, rect.x + rect.width, foot - r * h, r === 1 ? style.wide : style.narrow));
+    return { id: block === 0 ? list.id : `${list.id}/${block + 1}`, role: 'list', label: `Parts list, items ${from + 1} to ${to}`, box: [rect.x, rect.y, rect.width, rect.height], items: out };
+  });
+}

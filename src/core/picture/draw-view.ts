@@ -1,0 +1,199 @@
+import { capStyles } from '../cut/hatch-styles.ts';
+import { hatchLines } from '../cut/hatch.ts';
+import type { ViewRecord } from '../document/records.ts';
+import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
+import { arcPoint } from '../outline/runs.ts';
+import { scaleText, type SheetStyle } from '../sheet/formats.ts';
+import type { ViewResult } from '../views/compute-view.ts';
+import type { DisplayGroup, DisplayItem } from './display-list.ts';
+import { arrowHead, line, num, text } from './shapes.ts';
+
+/** From view space (model mm, y up) to the sheet (paper mm, y down). */
+export interface PaperMap {
+  x(viewX: number): number;
+  y(viewY: number): number;
+  readonly scale: number;
+}
+
+export function paperMapOf(view: ViewRecord): PaperMap {
+  const { at, pivot, scale } = view;
+  return { scale, x: (v) => at[0] + (v - pivot[0]) * scale, y: (v) => at[1] - (v - pivot[1]) * scale };
+}
+
+export interface ViewContext {
+  /** Sections whose cutting plane this view shows. */
+  readonly cuts: readonly ViewRecord[];
+  readonly scaleInLabel: boolean;
+}
+
+/** Box of a view's lines on paper: x, y, width, height. */
+export function viewRect(view: ViewRecord, result: ViewResult | undefined): [number, number, number, number] {
+  if (!result) return [view.at[0] - 20, view.at[1] - 15, 40, 30];
+  const m = paperMapOf(view);
+  const [x0, y0, x1, y1] = result.box;
+  return [m.x(x0), m.y(y1), (x1 - x0) * m.scale, (y1 - y0) * m.scale];
+}
+
+export function drawView(view: ViewRecord, result: ViewResult | undefined, style: SheetStyle, context: ViewContext): DisplayGroup {
+  const box = viewRect(view, result);
+  const items: DisplayItem[] = [];
+  if (result) {
+    const map = paperMapOf(view);
+    if (view.shaded && result.shading) {
+      const w = result.shading.window;
+      items.push({ kind: 'image', x: map.x(w.minX), y: map.y(w.maxY), width: w.width * w.pixelMm * map.scale, height: w.height * w.pixelMm * map.scale, image: view.id });
+    }
+    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result.lines, map, style));
+    for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
+  }
+  const label = labelOf(view, context.scaleInLabel);
+  if (label) items.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, view.cut ? style.letter : style.item, 'middle'));
+  return { id: view.id, role: 'view', label: `${view.name}, scale ${scaleText(view.scale)}`, box, items };
+}
+
+/** `A–A (1:2)`: sections always, others when they ask for it or the scales on the sheet differ. */
+export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
+  const scale = `(${scaleText(view.scale)})`;
+  if (view.cut) return `${view.cut.letter}–${view.cut.letter} ${scale}`;
+  if (!view.label) return '';
+  return scaleInLabel ? `${view.name} ${scale}` : view.name;
+}
+
+const DASHED = [3, 1] as const;
+
+function drawLines(lines: Linework, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  // One path per component and pen: few elements, and each can be picked.
+  const paths = new Map<string, { kind: number; component: number; d: string[] }>();
+  for (let i = 0; i < lines.kind.length; i++) {
+    const kind = lines.kind[i]!;
+    const component = lines.component[i]!;
+    const pen = kind & HIDDEN ? HIDDEN : kind === LineClass.tangent ? LineClass.tangent : LineClass.sharp;
+    const key = `${component}/${pen}`;
+    let p = paths.get(key);
+    if (!p) paths.set(key, (p = { kind: pen, component, d: [] }));
+    p.d.push(runPath(lines, i, map));
+  }
+  const order = [HIDDEN, LineClass.tangent, LineClass.sharp];
+  return [...paths.values()]
+    .sort((a, b) => order.indexOf(a.kind as never) - order.indexOf(b.kind as never) || a.component - b.component)
+    .map((p) => ({
+      kind: 'stroke',
+      d: p.d.join(''),
+      width: p.kind === LineClass.sharp ? style.wide : style.narrow,
+      ...(p.kind === HIDDEN ? { dash: DASHED } : {}),
+      source: { component: p.component },
+    }));
+}
+
+/** SVG path of one run on paper; arcs stay arcs. */
+export function runPath(lines: Linework, i: number, map: PaperMap): string {
+  const a = lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE);
+  if (a[2]! > 0) {
+    const arc = { cx: a[0]!, cy: a[1]!, rx: a[2]!, ry: a[3]!, turn: a[4]! };
+    const sweep = a[6]! - a[5]!;
+    const parts = Math.abs(sweep) > Math.PI ? 2 : 1;
+    const [x0, y0] = arcPoint(arc, a[5]!);
+    let d = `M${num(map.x(x0))} ${num(map.y(y0))}`;
+    for (let k = 1; k <= parts; k++) {
+      const [x, y] = arcPoint(arc, a[5]! + (sweep * k) / parts);
+      // The sheet's y looks down: a turn against the clock keeps its look and gets flag 0.
+      d += `A${num(arc.rx * map.scale)} ${num(arc.ry * map.scale)} ${num((-arc.turn * 180) / Math.PI)} 0 ${sweep > 0 ? 0 : 1} ${num(map.x(x))} ${num(map.y(y))}`;
+    }
+    return d;
+  }
+  let d = '';
+  for (let p = lines.start[i]!; p < lines.start[i + 1]!; p++) d += `${d ? 'L' : 'M'}${num(map.x(lines.xy[p * 2]!))} ${num(map.y(lines.xy[p * 2 + 1]!))}`;
+  return d;
+}
+
+function drawCaps(result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  const styles = capStyles(result.caps, map.scale);
+  return result.caps.map((cap, i): DisplayItem => {
+    const loops = cap.loops.map((l) => Float64Array.from(l, (v, k) => (k % 2 ? map.y(v) : map.x(v))));
+    const s = styles[i]!;
+    const source = { component: cap.component };
+    if (s.solid) {
+      const d = loops.map((l) => pointsPath(l) + 'Z').join('');
+      return { kind: 'fill', d, color: '#000000', source };
+    }
+    const h = hatchLines(loops, { ...s.hatch, angle: -s.hatch.angle });
+    let d = '';
+    for (let k = 0; k < h.length; k += 4) d += `M${num(h[k]!)} ${num(h[k + 1]!)}L${num(h[k + 2]!)} ${num(h[k + 3]!)}`;
+    return { kind: 'stroke', d, width: style.narrow, source };
+  });
+}
+
+function pointsPath(p: ArrayLike<number>): string {
+  let d = '';
+  for (let i = 0; i < p.length; i += 2) d += `${i ? 'L' : 'M'}${num(p[i]!)} ${num(p[i + 1]!)}`;
+  return d;
+}
+
+/** Pull lines: from where a component sat to where it is, broken where any component lies over them. */
+function drawPulls(view: ViewRecord, result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  if (!view.pullLines || result.pulls.length === 0) return [];
+  const { window, component } = result.map;
+  const taken = (x: number, y: number) => {
+    const i = Math.floor((x - window.minX) / window.pixelMm);
+    const j = Math.floor((window.maxY - y) / window.pixelMm);
+    return i >= 0 && j >= 0 && i < window.width && j < window.height && component[j * window.width + i]! >= 0;
+  };
+  const seen = new Set<string>();
+  let d = '';
+  for (const p of result.pulls) {
+    const length = Math.hypot(p.to[0] - p.from[0], p.to[1] - p.from[1]);
+    const n = Math.ceil(length / window.pixelMm);
+    let start = -1;
+    const at = (k: number): [number, number] => [p.from[0] + ((p.to[0] - p.from[0]) * k) / n, p.from[1] + ((p.to[1] - p.from[1]) * k) / n];
+    for (let k = 0; k <= n + 1; k++) {
+      const free = k <= n && !taken(...at(k));
+      if (free && start < 0) start = k;
+      if (free || start < 0) continue;
+      if ((k - start) * window.pixelMm * map.scale > 1) {
+        const [a, b] = [at(start), at(k - 1)];
+        const piece = `M${num(map.x(a[0]))} ${num(map.y(a[1]))}L${num(map.x(b[0]))} ${num(map.y(b[1]))}`;
+        if (!seen.has(piece)) d += piece;
+        seen.add(piece);
+      }
+      start = -1;
+    }
+  }
+  return d ? [{ kind: 'stroke', d, width: style.narrow / 1.4, dash: [6, 1, 1, 1] }] : [];
+}
+
+/** How far a cutting-plane line runs past the view, and its arrows stand off, mm. */
+const PAST = 7;
+
+/** Cutting-plane line: narrow with wide ends, arrows in the direction of sight, letters beside them (ISO 128). */
+function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  const cut = section.cut!;
+  const n = cut.normal;
+  const nx = n[0] * view.right[0] + n[1] * view.right[1] + n[2] * view.right[2];
+  const ny = n[0] * view.up[0] + n[1] * view.up[1] + n[2] * view.up[2];
+  const l = Math.hypot(nx, ny);
+  // Only a plane seen edge-on has a line.
+  if (l < 0.999) return [];
+  const [ux, uy] = [nx / l, ny / l];
+  const [x0, y0, x1, y1] = result.box;
+  const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const off = cut.d / l - (mx * ux + my * uy);
+  const [cx, cy] = [mx + ux * off, my + uy * off];
+  const half = (Math.abs(uy) * (x1 - x0) + Math.abs(ux) * (y1 - y0)) / 2;
+  // Along the line on paper: (tx, ty); towards the reader of the section: (px, py).
+  const [tx, ty] = [-uy, -ux];
+  const [px, py] = [ux, -uy];
+  const [X, Y] = [map.x(cx), map.y(cy)];
+  const reach = half * map.scale + PAST;
+  const wideEnd = 6;
+  const items: DisplayItem[] = [line(X - tx * reach, Y - ty * reach, X + tx * reach, Y + ty * reach, style.narrow, [8, 1.2, 0.8, 1.2])];
+  for (const s of [-1, 1]) {
+    const [ex, ey] = [X + s * tx * reach, Y + s * ty * reach];
+    items.push(line(ex - s * tx * wideEnd, ey - s * ty * wideEnd, ex, ey, style.wide));
+    // The arrow comes from the removed side and points the way one looks.
+    const [ax, ay] = [ex - s * tx * 1.5, ey - s * ty * 1.5];
+    items.push(line(ax + px * 9, ay + py * 9, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
+    const [bx, by] = [ax + px * (9 + style.letter * 0.8) , ay + py * (9 + style.letter * 0.8)];
+    items.push(text(bx, by + style.letter / 2, cut.letter, style.letter, 'middle'));
+  }
+  return items;
+}

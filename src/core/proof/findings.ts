@@ -1,0 +1,111 @@
+import { segmentsCross } from '../annotate/balloon/layout.ts';
+import type { Component } from '../assembly/assembly.ts';
+import { overlaps } from '../draft/arrange.ts';
+import { recordsOf, sheetsOf, viewsOn, type DrawingDocument } from '../document/records.ts';
+import type { Item } from '../ledger/items.ts';
+import { PROPERTY_TITLES } from '../ledger/items.ts';
+import { pageOf } from '../picture/compose.ts';
+import type { DisplayList } from '../picture/display-list.ts';
+import { balloonPlace } from '../picture/draw-balloon.ts';
+import type { Rect } from '../sheet/formats.ts';
+import type { ViewResult } from '../views/compute-view.ts';
+
+export type FindingCode = 'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP';
+
+/** One thing that a checker would mark. */
+export interface Finding {
+  readonly code: FindingCode;
+  readonly severity: 'trouble' | 'look';
+  readonly sheet: string | null;
+  /** Records concerned. */
+  readonly about: readonly string[];
+  readonly text: string;
+}
+
+export interface ProofInput {
+  readonly document: DrawingDocument;
+  readonly components: readonly Component[];
+  readonly items: readonly Item[];
+  readonly results: ReadonlyMap<string, ViewResult>;
+  /** Composed sheets by sheet id. */
+  readonly sheets: ReadonlyMap<string, DisplayList>;
+}
+
+/** Least visible area that counts as seen, mm² on paper. */
+export const SEEN_MM2 = 1;
+
+/** Checks the drawing as a checker would. */
+export function findingsOf(input: ProofInput): Finding[] {
+  return [...identification(input), ...overlapping(input), ...leaders(input), ...gaps(input)];
+}
+
+/** Visible area of an item on paper, mm², in one view. */
+export function visibleOnPaper(item: Item, result: ViewResult, scale: number): number {
+  return item.components.reduce((s, c) => s + (result.visibleArea[c] ?? 0), 0) * scale * scale;
+}
+
+function identification({ document, components, items, results }: ProofInput): Finding[] {
+  const pathItem = new Map(items.flatMap((i) => i.components.map((c) => [components[c]!.path, i] as const)));
+  const identified = new Set(recordsOf(document, 'balloon').map((b) => pathItem.get(b.component)?.part));
+  const views = recordsOf(document, 'view');
+  const out: Finding[] = [];
+  for (const i of items) {
+    const seen = Math.max(0, ...views.map((v) => (results.has(v.id) ? visibleOnPaper(i, results.get(v.id)!, v.scale) : 0)));
+    const name = `${i.number} ${i.values.description.text}`;
+    if (seen < SEEN_MM2) out.push({ code: 'SEEN_NOWHERE', severity: 'trouble', sheet: null, about: [i.part], text: `${name} can be seen in no view (at most ${seen.toFixed(1)} mm² on paper). Add a view or a cut that shows it.` });
+    if (!identified.has(i.part)) out.push({ code: 'NOT_IDENTIFIED', severity: 'trouble', sheet: null, about: [i.part], text: `${name} has no balloon.` });
+  }
+  return out;
+}
+
+function overlapping({ document, sheets }: ProofInput): Finding[] {
+  const out: Finding[] = [];
+  for (const s of sheetsOf(document)) {
+    const list = sheets.get(s.id);
+    if (!list) continue;
+    const { frame } = pageOf(s).geometry;
+    const groups = list.groups.filter((g) => g.role !== 'frame');
+    groups.forEach((a, i) => {
+      const box = rect(a.box);
+      if (a.role !== 'title' && a.role !== 'list' && !inside(box, frame)) out.push({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet: s.id, about: [a.id], text: `${a.label} reaches over the frame.` });
+      for (const b of groups.slice(i + 1)) {
+        const docked = (a.role === 'title' && b.role === 'list') || (a.role === 'list' && b.role === 'list');
+        // A balloon stands beside its view's lines but may be inside its box.
+        const balloonOnView = (a.role === 'view' && b.role === 'balloon') || (a.role === 'balloon' && b.role === 'view');
+        if (docked || balloonOnView || !overlaps(box, rect(b.box), -0.01)) continue;
+        out.push({ code: 'OVERLAP', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: `${a.label} and ${b.label} overlap.` });
+      }
+    });
+  }
+  return out;
+}
+
+const rect = (b: readonly [number, number, number, number]): Rect => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
+const inside = (r: Rect, f: Rect) => r.x >= f.x && r.y >= f.y && r.x + r.width <= f.x + f.width && r.y + r.height <= f.y + f.height;
+
+function leaders({ document }: ProofInput): Finding[] {
+  const out: Finding[] = [];
+  for (const s of sheetsOf(document)) {
+    const views = new Map(viewsOn(document, s.id).map((v) => [v.id, v]));
+    const list = recordsOf(document, 'balloon').filter((b) => views.has(b.view)).map((b) => ({ id: b.id, ...balloonPlace(b, views.get(b.view)!) }));
+    list.forEach((a, i) => {
+      const slant = (Math.atan2(Math.abs(a.tipY - a.y), Math.abs(a.tipX - a.x)) * 180) / Math.PI;
+      if (slant < 5 || slant > 85) out.push({ code: 'LEADER_SLANT', severity: 'look', sheet: s.id, about: [a.id], text: `A leader is ${slant < 5 ? 'level' : 'upright'}: it reads as an edge.` });
+      for (const b of list.slice(i + 1))
+        if (segmentsCross(a.x, a.y, a.tipX, a.tipY, b.x, b.y, b.tipX, b.tipY)) out.push({ code: 'LEADERS_CROSS', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: 'Two leaders cross.' });
+    });
+  }
+  return out;
+}
+
+function gaps({ items }: ProofInput): Finding[] {
+  return items
+    .filter((i) => i.gaps.length > 0)
+    .map((i) => ({
+      code: 'LIST_GAP',
+      severity: 'look',
+      sheet: null,
+      about: [i.part],
+      text: `${i.number} ${i.values.description.text}: ${i.gaps.map((g) => PROPERTY_TITLES[g].toLowerCase()).join(', ')} missing.`,
+    }));
+}

@@ -1,0 +1,50 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import type { Vec3 } from '../base/vector.ts';
+import type { DrawingDocument, ViewRecord } from '../document/records.ts';
+import type { ViewFrame } from '../outline/directions.ts';
+
+/** Bumped when the engine gives other results for the same input: stored results then count as missing. */
+export const ENGINE_VERSION = 1;
+
+/** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
+export interface ViewSpec {
+  readonly frame: ViewFrame;
+  readonly hidden: boolean;
+  readonly tangent: boolean;
+  readonly shaded: boolean;
+  readonly cut: { readonly normal: Vec3; readonly d: number; readonly keptWhole: readonly number[] } | null;
+  /** Offset per component from its assembled place, mm; empty when nothing is exploded. */
+  readonly offsets: readonly Vec3[];
+}
+
+/** The specification of a view record. Paths that the model does not have are passed over. */
+export function specOf(view: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
+  const index = new Map(components.map((c) => [c.path, c.index]));
+  const spread = view.spread ? doc[view.spread] : undefined;
+  let offsets: [number, number, number][] = [];
+  if (spread?.type === 'spread') {
+    offsets = components.map(() => [0, 0, 0]);
+    for (const p of spread.pulls)
+      for (const path of p.components) {
+        const o = offsets[index.get(path) ?? -1];
+        if (o) for (let k = 0; k < 3; k++) o[k]! += p.direction[k]! * p.distanceMm;
+      }
+  }
+  return {
+    frame: { right: view.right, up: view.up, toward: view.toward },
+    hidden: view.hidden,
+    tangent: view.tangent,
+    shaded: view.shaded,
+    cut: view.cut
+      ? { normal: view.cut.normal, d: view.cut.d, keptWhole: view.cut.keptWhole.map((p) => index.get(p) ?? -1).filter((i) => i >= 0).sort((a, b) => a - b) }
+      : null,
+    offsets,
+  };
+}
+
+/** Text from which a result's key is hashed: equal for equal pictures, whatever the sheet around them. */
+export function specText(spec: ViewSpec, assembly: Assembly, components: readonly Component[]): string {
+  const bodies = components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]);
+  const colors = spec.shaded ? components.map((c) => assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color ?? '') : [];
+  return JSON.stringify([ENGINE_VERSION, spec.frame.right, spec.frame.up, spec.frame.toward, spec.hidden, spec.tangent, spec.shaded, spec.cut, spec.offsets, bodies, colors]);
+}

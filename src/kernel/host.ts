@@ -1,0 +1,126 @@
+import { Worker } from 'node:worker_threads';
+import type { Assembly } from '../core/assembly/assembly.ts';
+import type { ImportedFile, ImportStage } from '../core/assembly/importing.ts';
+import { QuarryError, type ErrorCode, type ErrorDetails } from '../core/base/errors.ts';
+
+export interface KernelRequest {
+  readonly files: readonly ImportedFile[];
+}
+
+export interface KernelImport {
+  readonly assembly: Assembly;
+  /** Packed geometry by key. */
+  readonly geometries: readonly (readonly [string, Uint8Array])[];
+  /** Milliseconds: start-up of the kernel (0 when warm), reading and meshing. */
+  readonly times: { readonly kernel: number; readonly read: number };
+  /** Size of the kernel's heap after the job. */
+  readonly heapBytes: number;
+}
+
+export type KernelReply =
+  | { readonly type: 'warm' }
+  | { readonly type: 'progress'; readonly stage: ImportStage; readonly done: number; readonly total: number }
+  | ({ readonly type: 'done' } & KernelImport)
+  | { readonly type: 'failed'; readonly code: ErrorCode; readonly details: Record<string, unknown>; readonly poisoned: boolean };
+
+export interface ImportOptions {
+  readonly signal?: AbortSignal;
+  readonly onProgress?: (stage: ImportStage, done: number, total: number) => void;
+  /** The thread is killed after this long. Default 300 s. */
+  readonly timeoutMs?: number;
+}
+
+/** Jobs after which the thread is replaced: the kernel's heap never shrinks. */
+const JOBS_PER_THREAD = 20;
+
+/** Keeps one warm kernel thread; replaces it after a trap, a time-out, a cancel, or enough jobs. One job at a time. */
+export class KernelHost {
+  private worker: Worker | undefined;
+  private jobs = 0;
+  private tail: Promise<unknown> = Promise.resolve();
+  private readonly threadFile: URL | string;
+
+  /** @param threadFile the bundled kernel.thread */
+  constructor(threadFile: URL | string) {
+    this.threadFile = threadFile;
+  }
+
+  /** Starts the thread before it is needed. */
+  warm(): void {
+    this.thread().postMessage('warm');
+  }
+
+  /** @throws QuarryError of the file, KERNEL_STOPPED, IMPORT_TIMEOUT or CANCELLED */
+  import(files: readonly ImportedFile[], options: ImportOptions = {}): Promise<KernelImport> {
+    const job = this.tail.then(() => this.run(files, options));
+    this.tail = job.catch(() => undefined);
+    return job;
+  }
+
+  async close(): Promise<void> {
+    const w = this.worker;
+    this.worker = undefined;
+    await w?.terminate();
+  }
+
+  private thread(): Worker {
+    if (!this.worker) {
+      this.worker = new Worker(this.threadFile);
+      this.worker.unref();
+      this.jobs = 0;
+    }
+    return this.worker;
+  }
+
+  private run(files: readonly ImportedFile[], options: ImportOptions): Promise<KernelImport> {
+    if (options.signal?.aborted) return Promise.reject(new QuarryError('CANCELLED', {}));
+    const worker = this.thread();
+    worker.ref();
+    const seconds = Math.round((options.timeoutMs ?? 300_000) / 1000);
+    return new Promise<KernelImport>((resolve, reject) => {
+      const finish = (replace: boolean) => {
+        clearTimeout(timer);
+        options.signal?.removeEventListener('abort', cancel);
+        worker.off('message', hear);
+        worker.off('error', broken);
+        worker.off('exit', gone);
+        worker.unref();
+        if (replace || ++this.jobs >= JOBS_PER_THREAD) {
+          if (this.worker === worker) this.worker = undefined;
+          worker.on('error', () => undefined);
+          void worker.terminate();
+        }
+      };
+      const fail = (error: Error, replace: boolean) => {
+        finish(replace);
+        reject(error);
+      };
+      const cancel = () => fail(new QuarryError('CANCELLED', {}), true);
+      const broken = (cause: Error) => fail(new QuarryError('KERNEL_STOPPED', { stage: 'reading the file' }, { cause }), true);
+      const gone = () => fail(new QuarryError('KERNEL_STOPPED', { stage: 'reading the file' }), true);
+      const timer = setTimeout(() => fail(new QuarryError('IMPORT_TIMEOUT', { seconds }), true), seconds * 1000);
+      const hear = (reply: KernelReply) => {
+        switch (reply.type) {
+          case 'progress':
+            options.onProgress?.(reply.stage, reply.done, reply.total);
+            return;
+          case 'done':
+            finish(false);
+            resolve(reply);
+            return;
+          case 'failed':
+            fail(new QuarryError(reply.code, reply.details as unknown as ErrorDetails[ErrorCode]), reply.poisoned);
+            return;
+          case 'warm':
+            return;
+        }
+      };
+      options.signal?.addEventListener('abort', cancel, { once: true });
+      worker.on('message', hear);
+      worker.on('error', broken);
+      worker.on('exit', gone);
+      options.onProgress?.('starting', 0, 1);
+      worker.postMessage({ files } satisfies KernelRequest);
+    });
+  }
+}
