@@ -2,7 +2,7 @@ import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Assembly } from '../core/assembly/assembly.ts';
-import { componentsOf, depthOf, looseBox } from '../core/assembly/components.ts';
+import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { QuarryError } from '../core/base/errors.ts';
@@ -92,7 +92,7 @@ async function view(args: Arguments): Promise<unknown> {
     tangent: args.options.has('tangent'),
   });
   const outline = performance.now() - t;
-  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, offsets });
+  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, offsets, ownPulls: [] });
   const perPixel = result.map.window.pixelMm ** 2;
   const items = itemsOf(m.assembly, { drawing: emptyDrawing });
   await saveSvg(args, lines);

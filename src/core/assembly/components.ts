@@ -1,4 +1,4 @@
-import { applyToPoint, combine, IDENTITY, type Placement } from '../base/placement.ts';
+import { combine, IDENTITY, type Placement } from '../base/placement.ts';
 import type { Assembly, Component } from './assembly.ts';
 
 /** Path of every node: names from below the root, the second `Nut` under the same parent being `Nut:2`. */
@@ -45,20 +45,4 @@ export function depthOf(assembly: Assembly): number {
   const level: number[] = [];
   assembly.nodes.forEach((n, i) => (level[i] = n.parent < 0 ? 0 : level[n.parent]! + 1));
   return level.reduce((a, b) => Math.max(a, b), 0);
-}
-
-/** Axis-parallel box around the part boxes' corners, mm. Slightly loose for turned parts; `exactBox` in outline is tight. */
-export function looseBox(assembly: Assembly): number[] {
-  const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
-  for (const c of componentsOf(assembly)) {
-    const b = assembly.parts[c.part]!.box;
-    for (let i = 0; i < 8; i++) {
-      const p = applyToPoint(c.placement, [b[i & 1 ? 3 : 0]!, b[i & 2 ? 4 : 1]!, b[i & 4 ? 5 : 2]!]);
-      for (let k = 0; k < 3; k++) {
-        box[k] = Math.min(box[k]!, p[k]!);
-        box[k + 3] = Math.max(box[k + 3]!, p[k]!);
-      }
-    }
-  }
-  return box;
 }

@@ -13,13 +13,21 @@ export interface Block {
 
 /** Least distance between views, and between a view and the frame; mm. */
 export const LEAST_GAP_MM = 18;
-const MOST_GAP_MM = 48;
+
+export interface ArrangeOptions {
+  /** Widest distance between neighbours, mm. Default 48. */
+  readonly mostGapMm?: number;
+  /** Put the whole into the upper left corner of the room instead of its middle. */
+  readonly corner?: boolean;
+}
 
 /**
  * Places blocks on a grid in a room: columns and rows as wide as their widest block, white space shared out evenly.
  * @returns centre of each block, or undefined when they do not fit or meet an obstacle
  */
-export function arrange(blocks: readonly Block[], room: Rect, obstacles: readonly Rect[], gap = LEAST_GAP_MM): Map<string, readonly [number, number]> | undefined {
+export function arrange(blocks: readonly Block[], room: Rect, obstacles: readonly Rect[], options: ArrangeOptions = {}): Map<string, readonly [number, number]> | undefined {
+  const gap = LEAST_GAP_MM;
+  const most = options.mostGapMm ?? 48;
   const columns = Math.max(...blocks.map((b) => b.column)) + 1;
   const rows = Math.max(...blocks.map((b) => b.row + b.rows - 1)) + 1;
   const widths = new Array<number>(columns).fill(0);
@@ -31,10 +39,10 @@ export function arrange(blocks: readonly Block[], room: Rect, obstacles: readonl
   const freeX = room.width - sum(widths);
   const freeY = room.height - sum(heights);
   if (freeX < gap * (columns + 1) || freeY < gap * (rows + 1)) return undefined;
-  const gapX = Math.min(MOST_GAP_MM, freeX / (columns + 1));
-  const gapY = Math.min(MOST_GAP_MM, freeY / (rows + 1));
-  const left = room.x + (room.width - sum(widths) - gapX * (columns - 1)) / 2;
-  const top = room.y + (room.height - sum(heights) - gapY * (rows - 1)) / 2;
+  const gapX = Math.min(most, freeX / (columns + 1));
+  const gapY = Math.min(most, freeY / (rows + 1));
+  const left = room.x + (options.corner ? gapX : (room.width - sum(widths) - gapX * (columns - 1)) / 2);
+  const top = room.y + (options.corner ? gapY : (room.height - sum(heights) - gapY * (rows - 1)) / 2);
   const out = new Map<string, readonly [number, number]>();
   for (const b of blocks) {
     const x = left + sum(widths.slice(0, b.column)) + gapX * b.column + widths[b.column]! / 2;

@@ -19,7 +19,8 @@ import { formatByName, sheetGeometry, standardScales, styleFor, type Rect, type 
 import { titleBlockRect } from '../sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
-import { arrange, LEAST_GAP_MM, roomsAround, type Block } from './arrange.ts';
+import { arrange, roomsAround, type Block } from './arrange.ts';
+import { placeByMask } from './place-by-mask.ts';
 
 export interface DraftOptions {
   /** Sheet size by name. Default A3, or B for ASME. */
@@ -57,6 +58,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 }
 
 const STEPS = 8;
+
+/** Generous first; into the corner and closer together when the title block is in the way. */
+const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
 
 class Drafter {
   readonly components: readonly Component[];
@@ -142,8 +146,10 @@ class Drafter {
               rows: 1,
               ...size(n, n === 'isometric' ? isometricScale : scales[i]!),
             }));
-            const at = arrange(blocks, room, [title], LEAST_GAP_MM);
-            if (at) return { scale: scales[i]!, isometricScale, at };
+            for (const way of ARRANGEMENTS) {
+              const at = arrange(blocks, room, [title], way);
+              if (at) return { scale: scales[i]!, isometricScale, at };
+            }
           }
     throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.format.name });
   }
@@ -260,19 +266,19 @@ class Drafter {
     return best;
   }
 
-  /** Gives a view a sheet's free room at the largest standard scale; margins in paper mm. */
+  /**
+   * Gives a view the sheet's free room at the largest standard scale. Lists and title block may reach into the view's
+   * box where the view itself is empty.
+   */
   private async placeAlone(view: ViewRecord, marginX: number, marginY: number, corner?: readonly Rect[]): Promise<void> {
     const geometry = sheetGeometry(this.format, this.landscape);
-    const taken = bounding(corner ?? [titleBlockRect(geometry)]);
+    const obstacles = corner ?? [titleBlockRect(geometry)];
     const result = await this.options.compute(specOf(view, this.records, this.components));
     const [x0, y0, x1, y1] = result.box;
-    const rooms = roomsAround(geometry.frame, taken);
     for (const scale of standardScales(this.standard)) {
-      const fits = rooms.filter((r) => (x1 - x0) * scale + 2 * marginX <= r.width && (y1 - y0) * scale + 2 * marginY <= r.height);
-      const room = fits.sort((a, b) => b.width * b.height - a.width * a.height)[0];
-      if (!room) continue;
-      const placed: ViewRecord = { ...view, scale, at: [room.x + room.width / 2, room.y + room.height / 2], pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
-      this.records[view.id] = placed;
+      const at = placeByMask(result, scale, geometry.frame, obstacles, marginX, marginY);
+      if (!at) continue;
+      this.records[view.id] = { ...view, scale, at, pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
       this.results.set(view.id, result);
       this.step(`${view.name} drawn`);
       return;
@@ -306,10 +312,3 @@ class Drafter {
     this.options.onProgress?.(++this.done, STEPS, what);
   }
 }
-
-function bounding(rects: readonly Rect[]): Rect {
-  const x = Math.min(...rects.map((r) => r.x));
-  const y = Math.min(...rects.map((r) => r.y));
-  return { x, y, width: Math.max(...rects.map((r) => r.x + r.width)) - x, height: Math.max(...rects.map((r) => r.y + r.height)) - y };
-}
-

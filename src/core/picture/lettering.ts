@@ -15,12 +15,12 @@ export function textWidth(text: string, heightMm: number): number {
   return (units / CAP_HEIGHT) * heightMm;
 }
 
-/** The text, or as much of it as fits into `widthMm` with an ellipsis. */
+/** The text, or as much of it as fits into `widthMm` with a dot where it is cut. */
 export function fitText(text: string, heightMm: number, widthMm: number): string {
   if (textWidth(text, heightMm) <= widthMm) return text;
   let out = text;
-  while (out.length > 1 && textWidth(`${out}…`, heightMm) > widthMm) out = out.slice(0, -1);
-  return `${out.trimEnd()}…`;
+  while (out.length > 1 && textWidth(`${out}.`, heightMm) > widthMm) out = out.slice(0, -1);
+  return `${out.trimEnd()}.`;
 }
 
 /** Breaks at spaces into at most `lines` lines of `widthMm`; the last one is cut short if need be. */

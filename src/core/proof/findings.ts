@@ -1,12 +1,13 @@
 import { segmentsCross } from '../annotate/balloon/layout.ts';
 import type { Component } from '../assembly/assembly.ts';
 import { overlaps } from '../draft/arrange.ts';
-import { recordsOf, sheetsOf, viewsOn, type DrawingDocument } from '../document/records.ts';
+import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '../document/records.ts';
 import type { Item } from '../ledger/items.ts';
 import { PROPERTY_TITLES } from '../ledger/items.ts';
 import { pageOf } from '../picture/compose.ts';
 import type { DisplayList } from '../picture/display-list.ts';
 import { balloonPlace } from '../picture/draw-balloon.ts';
+import { paperMapOf } from '../picture/draw-view.ts';
 import type { Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
@@ -58,7 +59,20 @@ function identification({ document, components, items, results }: ProofInput): F
   return out;
 }
 
-function overlapping({ document, sheets }: ProofInput): Finding[] {
+/** Does what a view really shows come under a rectangle on the sheet? Its box may be empty there. */
+function covers(view: ViewRecord, result: ViewResult, r: Rect): boolean {
+  const m = paperMapOf(view);
+  const { window, component } = result.map;
+  const step = window.pixelMm * m.scale;
+  const i0 = Math.max(0, Math.floor((r.x - m.x(window.minX)) / step));
+  const i1 = Math.min(window.width - 1, Math.ceil((r.x + r.width - m.x(window.minX)) / step));
+  const j0 = Math.max(0, Math.floor((r.y - m.y(window.maxY)) / step));
+  const j1 = Math.min(window.height - 1, Math.ceil((r.y + r.height - m.y(window.maxY)) / step));
+  for (let j = j0; j <= j1; j++) for (let i = i0; i <= i1; i++) if (component[j * window.width + i]! >= 0) return true;
+  return false;
+}
+
+function overlapping({ document, sheets, results }: ProofInput): Finding[] {
   const out: Finding[] = [];
   for (const s of sheetsOf(document)) {
     const list = sheets.get(s.id);
@@ -73,6 +87,9 @@ function overlapping({ document, sheets }: ProofInput): Finding[] {
         // A balloon stands beside its view's lines but may be inside its box.
         const balloonOnView = (a.role === 'view' && b.role === 'balloon') || (a.role === 'balloon' && b.role === 'view');
         if (docked || balloonOnView || !overlaps(box, rect(b.box), -0.01)) continue;
+        const view = document[a.id];
+        const result = results.get(a.id);
+        if (view?.type === 'view' && result && b.role !== 'view' && !covers(view, result, rect(b.box))) continue;
         out.push({ code: 'OVERLAP', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: `${a.label} and ${b.label} overlap.` });
       }
     });

@@ -63,10 +63,10 @@ export function drawTitleBlock(rect: Rect, f: TitleFields, style: SheetStyle): D
     { field: 'number', caption: 'Drawing number', value: f.number, x: 66, y: 23, width: 84, height: 19, size: 7 },
     { field: 'revision', caption: 'Revision', value: f.revision, x: 150, y: 23, width: 30, height: 9, size: 3.5 },
     { field: 'sheet', caption: 'Sheet', value: `${f.sheet} of ${f.sheets}`, x: 150, y: 32, width: 30, height: 10, size: 3.5 },
-    { field: 'scale', caption: 'Scale', value: f.scale, x: 0, y: 32, width: 18, height: 10, size: 2.5 },
-    { field: 'size', caption: 'Size', value: f.size, x: 18, y: 32, width: 12, height: 10, size: 2.5 },
-    { field: 'mass', caption: 'Mass', value: f.mass, x: 30, y: 32, width: 18, height: 10, size: 2.5 },
-    { field: 'projection', caption: '', value: '', x: 48, y: 32, width: 18, height: 10, size: 2.5 },
+    { field: 'scale', caption: 'Scale', value: f.scale, x: 0, y: 32, width: 20, height: 10, size: 2.5 },
+    { field: 'size', caption: 'Size', value: f.size, x: 20, y: 32, width: 10, height: 10, size: 2.5 },
+    { field: 'mass', caption: 'Mass', value: f.mass, x: 30, y: 32, width: 20, height: 10, size: 2.5 },
+    { field: 'projection', caption: '', value: '', x: 50, y: 32, width: 16, height: 10, size: 2.5 },
   ];
   const out: DisplayItem[] = [rectangle(rect, style.wide)];
   for (const c of cells) {
@@ -82,7 +82,7 @@ export function drawTitleBlock(rect: Rect, f: TitleFields, style: SheetStyle): D
     const top = cell.y + 3 + (cell.height - 3) / 2 + size / 2 - ((lines.length - 1) * pitch) / 2 - 0.3;
     lines.forEach((l, i) => out.push(text(cell.x + 1.5, top + i * pitch, l, size, 'start', { field: c.field })));
   }
-  out.push(...projectionSymbol(rect.x + 57 * k, rect.y + 37, f.standard, style.narrow));
+  out.push(...projectionSymbol(rect.x + 58 * k, rect.y + 37, f.standard, style.narrow));
   return out;
 }
 

@@ -22,7 +22,7 @@ export interface ViewResult {
   readonly visibleArea: Float64Array;
   /** Which component each pixel of `window` shows, -1 for none: for picking and for aiming leaders. */
   readonly map: { readonly window: Window; readonly component: Int16Array };
-  /** Assembled centre → exploded centre of each moved component, `[x0, y0, x1, y1]` each, with its component. */
+  /** Own pull of each moved component, from the middle of its box. */
   readonly pulls: readonly { readonly component: number; readonly from: readonly [number, number]; readonly to: readonly [number, number] }[];
   /** Shaded picture, when asked for. */
   readonly shading: { readonly window: Window; readonly rgba: Uint8Array } | null;
@@ -63,12 +63,13 @@ export function computeView(assembly: Assembly, geometries: ReadonlyMap<string, 
   return { lines, caps, box, visibleArea, map: { window, component: Int16Array.from(raster.component) }, pulls: pullPaths(assembled, spec), shading };
 }
 
-/** Where the middle of each moved component's box was, and where it is. */
+/** From where each component's middle is pulled, along its own pull, to where it is. */
 function pullPaths(assembled: readonly Body[], spec: ViewSpec): ViewResult['pulls'] {
   const out: { component: number; from: [number, number]; to: [number, number] }[] = [];
   for (const body of assembled) {
+    const own = spec.ownPulls[body.component];
     const o = spec.offsets[body.component];
-    if (!o || (o[0] === 0 && o[1] === 0 && o[2] === 0)) continue;
+    if (!own || !o || (own[0] === 0 && own[1] === 0 && own[2] === 0)) continue;
     const b = body.geometry.box;
     const m = body.placement;
     const c: Vec3 = [(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2];
@@ -78,8 +79,8 @@ function pullPaths(assembled: readonly Body[], spec: ViewSpec): ViewResult['pull
       m[8]! * c[0] + m[9]! * c[1] + m[10]! * c[2] + m[11]!,
     ];
     const { right, up } = spec.frame;
-    const from: [number, number] = [dot(p, right), dot(p, up)];
-    out.push({ component: body.component, from, to: [from[0] + dot(o, right), from[1] + dot(o, up)] });
+    const to: [number, number] = [dot(p, right) + dot(o, right), dot(p, up) + dot(o, up)];
+    out.push({ component: body.component, from: [to[0] - dot(own, right), to[1] - dot(own, up)], to });
   }
   return out;
 }

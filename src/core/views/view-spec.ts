@@ -15,6 +15,8 @@ export interface ViewSpec {
   readonly cut: { readonly normal: Vec3; readonly d: number; readonly keptWhole: readonly number[] } | null;
   /** Offset per component from its assembled place, mm; empty when nothing is exploded. */
   readonly offsets: readonly Vec3[];
+  /** The part of each component's offset that is its own pull, along what it fits into; the rest it is carried. */
+  readonly ownPulls: readonly Vec3[];
 }
 
 /** The specification of a view record. Paths that the model does not have are passed over. */
@@ -22,12 +24,20 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
   const index = new Map(components.map((c) => [c.path, c.index]));
   const spread = view.spread ? doc[view.spread] : undefined;
   let offsets: [number, number, number][] = [];
+  let ownPulls: [number, number, number][] = [];
   if (spread?.type === 'spread') {
     offsets = components.map(() => [0, 0, 0]);
+    ownPulls = components.map(() => [0, 0, 0]);
+    const moved = new Set<number>();
     for (const p of spread.pulls)
       for (const path of p.components) {
-        const o = offsets[index.get(path) ?? -1];
-        if (o) for (let k = 0; k < 3; k++) o[k]! += p.direction[k]! * p.distanceMm;
+        const i = index.get(path);
+        if (i === undefined) continue;
+        const step = p.direction.map((d) => d * p.distanceMm);
+        for (let k = 0; k < 3; k++) offsets[i]![k]! += step[k]!;
+        // The first pull takes it out of its place; in the later ones it goes along with others.
+        if (!moved.has(i)) ownPulls[i] = [step[0]!, step[1]!, step[2]!];
+        moved.add(i);
       }
   }
   return {
@@ -39,6 +49,7 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
       ? { normal: view.cut.normal, d: view.cut.d, keptWhole: view.cut.keptWhole.map((p) => index.get(p) ?? -1).filter((i) => i >= 0).sort((a, b) => a - b) }
       : null,
     offsets,
+    ownPulls: view.pullLines ? ownPulls : [],
   };
 }
 
@@ -46,5 +57,5 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
 export function specText(spec: ViewSpec, assembly: Assembly, components: readonly Component[]): string {
   const bodies = components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]);
   const colors = spec.shaded ? components.map((c) => assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color ?? '') : [];
-  return JSON.stringify([ENGINE_VERSION, spec.frame.right, spec.frame.up, spec.frame.toward, spec.hidden, spec.tangent, spec.shaded, spec.cut, spec.offsets, bodies, colors]);
+  return JSON.stringify([ENGINE_VERSION, spec.frame.right, spec.frame.up, spec.frame.toward, spec.hidden, spec.tangent, spec.shaded, spec.cut, spec.offsets, spec.ownPulls, bodies, colors]);
 }
