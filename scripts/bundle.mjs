@@ -21,10 +21,10 @@ export function newest(...folders) {
 const ENTRIES = {
   'kernel.thread': 'src/kernel/kernel.thread.ts',
   'geometry.thread': 'src/server/work/geometry.thread.ts',
-  'quarry': 'src/cli/main.ts',
-  'worker': 'src/server/work/worker-process.ts',
-  'migrate': 'src/server/database/migrate.ts',
-  'demo': 'src/server/demo.ts',
+  quarry: 'src/cli/main.ts',
+  worker: 'src/server/work/worker-process.ts',
+  migrate: 'src/server/database/migrate.ts',
+  demo: 'src/server/demo.ts',
 };
 
 /** Bundles if anything under src is newer than the last bundle. */

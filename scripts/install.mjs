@@ -17,7 +17,9 @@ export function run(command, args, options = {}) {
 
 /** npm ci, if the lock file changed since the last time. */
 export async function installPackages() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.lock-hash');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   say('Installing packages …');

@@ -19,7 +19,7 @@ import { viewBox } from '../core/shade/raster.ts';
 import { computeView } from '../core/views/compute-view.ts';
 import { KernelHost, type KernelImport } from '../kernel/host.ts';
 import { draftToFiles } from './draft.ts';
-import { linesAsSvg } from './lines-svg.ts';
+import { linesAsSvg } from '../formats/lines-svg.ts';
 import { parseArguments, type Arguments } from './arguments.ts';
 
 const USAGE = `Usage: quarry VERB FILE… [options]
@@ -48,7 +48,9 @@ async function load(args: Arguments): Promise<Model> {
   );
   const host = new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
   try {
-    const read = await host.import(files, { onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`) });
+    const read = await host.import(files, {
+      onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`),
+    });
     const geometries = new Map(read.geometries.map(([k, b]) => [k, unpackGeometry(b)!]));
     return { assembly: read.assembly, geometries, read };
   } finally {
@@ -65,7 +67,9 @@ async function inspect(args: Arguments): Promise<unknown> {
   const top = viewBox(bodies, namedFrame('top'));
   const front = viewBox(bodies, namedFrame('front'));
   const tree = (parent: number): unknown[] =>
-    m.assembly.nodes.flatMap((n, i) => (n.parent === parent ? [{ name: n.name, ...(n.part >= 0 ? { part: m.assembly.parts[n.part]!.id } : { children: tree(i) }) }] : []));
+    m.assembly.nodes.flatMap((n, i) =>
+      n.parent === parent ? [{ name: n.name, ...(n.part >= 0 ? { part: m.assembly.parts[n.part]!.id } : { children: tree(i) }) }] : [],
+    );
   return {
     components: components.length,
     uniqueParts: m.assembly.parts.length,
@@ -81,11 +85,14 @@ async function inspect(args: Arguments): Promise<unknown> {
 
 async function view(args: Arguments): Promise<unknown> {
   const direction = args.options.get('direction') as DirectionName | undefined;
-  if (!direction || !DIRECTION_NAMES.includes(direction)) throw new QuarryError('BAD_USAGE', { text: `--direction takes one of ${DIRECTION_NAMES.join(', ')}.` });
+  if (!direction || !DIRECTION_NAMES.includes(direction))
+    throw new QuarryError('BAD_USAGE', { text: `--direction takes one of ${DIRECTION_NAMES.join(', ')}.` });
   const m = await load(args);
   const components = componentsOf(m.assembly);
   const frame = namedFrame(direction);
-  const offsets: Vec3[] = args.options.has('spread') ? offsetsOf(planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls, components.length) : [];
+  const offsets: Vec3[] = args.options.has('spread')
+    ? offsetsOf(planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls, components.length)
+    : [];
   const t = performance.now();
   const lines = hiddenLines(explodeBodies(sceneOf(m.assembly, m.geometries), offsets.length ? offsets : components.map((): Vec3 => [0, 0, 0])), frame, {
     hidden: args.options.has('hidden'),
@@ -111,8 +118,18 @@ async function view(args: Arguments): Promise<unknown> {
 }
 
 const emptyDrawing = {
-  type: 'drawing', id: 'drawing', standard: 'iso', title: '', number: '', revision: '', date: '',
-  drawnBy: '', checkedBy: '', approvedBy: '', owner: '', quantity: 1,
+  type: 'drawing',
+  id: 'drawing',
+  standard: 'iso',
+  title: '',
+  number: '',
+  revision: '',
+  date: '',
+  drawnBy: '',
+  checkedBy: '',
+  approvedBy: '',
+  owner: '',
+  quantity: 1,
 } as const;
 
 async function cut(args: Arguments): Promise<unknown> {

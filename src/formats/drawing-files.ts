@@ -16,7 +16,12 @@ export function shadingPngs(results: ReadonlyMap<string, ViewResult>): Map<strin
 }
 
 /** @param font the lettering, TrueType */
-export function sheetsAsPdf(document: DrawingDocument, sheets: readonly DisplayList[], results: ReadonlyMap<string, ViewResult>, font: Uint8Array): Promise<Uint8Array> {
+export function sheetsAsPdf(
+  document: DrawingDocument,
+  sheets: readonly DisplayList[],
+  results: ReadonlyMap<string, ViewResult>,
+  font: Uint8Array,
+): Promise<Uint8Array> {
   const d = drawingOf(document);
   const date = new Date(`${/^\d{4}-\d\d-\d\d$/.test(d.date) ? d.date : '2000-01-01'}T00:00:00Z`);
   return writePdf(sheets, { title: [d.number, d.title].filter(Boolean).join(' '), font, images: shadingPngs(results), date });

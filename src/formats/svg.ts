@@ -14,7 +14,10 @@ export interface SvgOptions {
 /** A sheet as an SVG document of true size. */
 export function writeSvg(list: DisplayList, options: SvgOptions = {}): string {
   const groups = list.groups
-    .map((g) => `<g data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${g.items.map((i) => item(i, options)).join('')}</g>`)
+    .map(
+      (g) =>
+        `<g data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${g.items.map((i) => item(i, options)).join('')}</g>`,
+    )
     .join('\n');
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" width="${num(list.width)}mm" height="${num(list.height)}mm" viewBox="0 0 ${num(list.width)} ${num(list.height)}">

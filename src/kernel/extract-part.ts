@@ -1,14 +1,5 @@
 import { fitCurve, fitSurface } from '../core/assembly/fit.ts';
-import {
-  boxDiagonal,
-  boxOf,
-  CurveKind,
-  EDGE_STRIDE,
-  EdgeClass,
-  FACE_STRIDE,
-  SurfaceKind,
-  type PartGeometry,
-} from '../core/assembly/part-geometry.ts';
+import { boxDiagonal, boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../core/assembly/part-geometry.ts';
 import type { Kernel } from './load.ts';
 import { readNodes, type FaceMesh } from './read-triangulation.ts';
 import { withScope } from './scope.ts';

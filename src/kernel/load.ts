@@ -56,9 +56,7 @@ export async function loadKernel(options: { plain?: boolean } = {}): Promise<Ker
   const text = readFileSync(file, 'utf8').replace('export default Module;', 'return Module;');
   const body = options.plain ? text : speedUpStart(text);
   const listeners = (['uncaughtException', 'unhandledRejection'] as const).map((n) => [n, process.listeners(n as never)] as const);
-  const factory = new Function('require', '__dirname', '__filename', body)(require, folder, file) as (
-    options: object,
-  ) => Promise<Kernel>;
+  const factory = new Function('require', '__dirname', '__filename', body)(require, folder, file) as (options: object) => Promise<Kernel>;
   const kernel = await factory({
     wasmBinary: readFileSync(join(folder, 'opencascade.full.wasm')),
     print: () => {},

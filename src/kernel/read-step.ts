@@ -185,7 +185,9 @@ class TreeWalker {
     if (!label.FindAttribute_1(this.s.own(this.oc.TDataStd_Name.GetID()), handle)) return 'Unnamed';
     // With a filler of 0 the text is written as UTF-8, which comes back one byte a character.
     const ascii = this.s.own(new this.oc.TCollection_AsciiString_13(handle.get().Get(), 0));
-    const name = decodeUtf8(decodeUtf8(ascii.ToCString())).replace(/[\u0000-\u001f]/g, ' ').trim();
+    const name = decodeUtf8(decodeUtf8(ascii.ToCString()))
+      .replace(/[\u0000-\u001f]/g, ' ')
+      .trim();
     return name === '' ? 'Unnamed' : name.length > 200 ? `${name.slice(0, 199)}…` : name;
   }
 

@@ -45,8 +45,7 @@ export function fitCurve(p: ArrayLike<number>): FittedCurve {
   for (let i = 0; i < n; i++) {
     const v = subtract(at(i), circle.centre);
     const height = Math.abs(dot(v, circle.axis));
-    if (Math.max(height, Math.abs(length(v) - circle.radius)) > CURVE_TOLERANCE * circle.radius)
-      return { kind: CurveKind.free, params: NO_CURVE };
+    if (Math.max(height, Math.abs(length(v) - circle.radius)) > CURVE_TOLERANCE * circle.radius) return { kind: CurveKind.free, params: NO_CURVE };
   }
   return { kind: CurveKind.circle, params: [...circle.centre, ...circle.axis, circle.radius] };
 }
@@ -197,9 +196,18 @@ export function symmetricEigen(m: readonly number[]): { values: number[]; vector
   ];
   for (let sweep = 0; sweep < 30; sweep++) {
     let off = 0;
-    for (const [p, q] of [[0, 1], [0, 2], [1, 2]] as const) off += a[p]![q]! ** 2;
+    for (const [p, q] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const)
+      off += a[p]![q]! ** 2;
     if (off < 1e-30) break;
-    for (const [p, q] of [[0, 1], [0, 2], [1, 2]] as const) {
+    for (const [p, q] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const) {
       if (a[p]![q]! === 0) continue;
       const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
       const t = (theta >= 0 ? 1 : -1) / (Math.abs(theta) + Math.sqrt(theta * theta + 1));

@@ -32,14 +32,14 @@ export interface ErrorDetails {
 export type ErrorCode = keyof ErrorDetails;
 
 const megabytes = (bytes: number) => `${Math.round(bytes / 1e5) / 10} MB`;
-const list = (names: readonly string[]) =>
-  names.slice(0, 8).join(', ') + (names.length > 8 ? ` and ${names.length - 8} more` : '');
+const list = (names: readonly string[]) => names.slice(0, 8).join(', ') + (names.length > 8 ? ` and ${names.length - 8} more` : '');
 
 const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } = {
   FILE_EMPTY: (d) => `${d.file} is empty. Export it again and drop the new file.`,
   FILE_NOT_STEP: (d) => `${d.file} is not a STEP file: it does not begin with “ISO-10303-21;”. Export the assembly as STEP (AP203, AP214 or AP242).`,
   FILE_TRUNCATED: (d) => `${d.file} stops before its end (no “END-ISO-10303-21;”). The copy or export was cut short: export it again.`,
-  FILE_TOO_LARGE: (d) => `${d.file} has ${megabytes(d.bytes)}; the limit is ${megabytes(d.limitBytes)}. Leave out what the drawing does not need, or raise the limit.`,
+  FILE_TOO_LARGE: (d) =>
+    `${d.file} has ${megabytes(d.bytes)}; the limit is ${megabytes(d.limitBytes)}. Leave out what the drawing does not need, or raise the limit.`,
   FILE_BROKEN_REFERENCE: (d) => `${d.file} is damaged: entity #${d.entity} refers to #${d.missing}, which is not in the file. Export it again.`,
   FILE_CYCLE: (d) => `${d.file} cannot be built: “${d.product}” contains itself. Correct the structure in the source and export it again.`,
   FILE_NO_SOLIDS: (d) => `${d.file} has no solid or surface that could be drawn. Export the assembly with its solids.`,
@@ -54,7 +54,8 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   BAD_USAGE: (d) => d.text,
   BAD_REQUEST: (d) => d.text,
   NOT_FOUND: (d) => `${d.what} was not found. It may have been deleted.`,
-  STALE_VERSION: (d) => `Someone else changed this drawing meanwhile (yours is version ${d.have}, it is now at ${d.now}). The newer state has been fetched; make the change again.`,
+  STALE_VERSION: (d) =>
+    `Someone else changed this drawing meanwhile (yours is version ${d.have}, it is now at ${d.now}). The newer state has been fetched; make the change again.`,
   STEP_DOES_NOT_FIT: (d) => `This change does not fit the drawing: ${d.reason}.`,
   NOTHING_TO_UNDO: () => 'There is nothing to undo.',
   NOTHING_TO_REDO: () => 'There is nothing to redo.',

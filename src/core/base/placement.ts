@@ -28,18 +28,10 @@ export function applyToPoint(m: Placement, p: Vec3): Vec3 {
 }
 
 export function applyToDirection(m: Placement, d: Vec3): Vec3 {
-  return [
-    m[0]! * d[0] + m[1]! * d[1] + m[2]! * d[2],
-    m[4]! * d[0] + m[5]! * d[1] + m[6]! * d[2],
-    m[8]! * d[0] + m[9]! * d[1] + m[10]! * d[2],
-  ];
+  return [m[0]! * d[0] + m[1]! * d[1] + m[2]! * d[2], m[4]! * d[0] + m[5]! * d[1] + m[6]! * d[2], m[8]! * d[0] + m[9]! * d[1] + m[10]! * d[2]];
 }
 
 /** Negative when the placement mirrors: triangles then change their turning sense. */
 export function determinant(m: Placement): number {
-  return (
-    m[0]! * (m[5]! * m[10]! - m[6]! * m[9]!) -
-    m[1]! * (m[4]! * m[10]! - m[6]! * m[8]!) +
-    m[2]! * (m[4]! * m[9]! - m[5]! * m[8]!)
-  );
+  return m[0]! * (m[5]! * m[10]! - m[6]! * m[9]!) - m[1]! * (m[4]! * m[10]! - m[6]! * m[8]!) + m[2]! * (m[4]! * m[9]! - m[5]! * m[8]!);
 }

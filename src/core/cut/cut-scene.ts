@@ -59,11 +59,7 @@ export function cutScene(bodies: readonly Body[], plane: Plane, keptWhole: Reado
 function planeInPart(plane: Plane, body: Body): Plane {
   const m = body.placement;
   const n = plane.normal;
-  const normal: Vec3 = [
-    m[0]! * n[0] + m[4]! * n[1] + m[8]! * n[2],
-    m[1]! * n[0] + m[5]! * n[1] + m[9]! * n[2],
-    m[2]! * n[0] + m[6]! * n[1] + m[10]! * n[2],
-  ];
+  const normal: Vec3 = [m[0]! * n[0] + m[4]! * n[1] + m[8]! * n[2], m[1]! * n[0] + m[5]! * n[1] + m[9]! * n[2], m[2]! * n[0] + m[6]! * n[1] + m[10]! * n[2]];
   return { normal, d: plane.d - (n[0] * m[3]! + n[1] * m[7]! + n[2] * m[11]!) };
 }
 
@@ -91,7 +87,10 @@ export function turnedAxis(body: Body): TurnedAxis | undefined {
   const tolerance = 1e-3 * Math.cbrt(Math.max(1, g.volumeMm3));
   const params = (f: number) => {
     const o = f * FACE_STRIDE;
-    return { point: [g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!] as Vec3, axis: [g.faceParams[o + 3]!, g.faceParams[o + 4]!, g.faceParams[o + 5]!] as Vec3 };
+    return {
+      point: [g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!] as Vec3,
+      axis: [g.faceParams[o + 3]!, g.faceParams[o + 4]!, g.faceParams[o + 5]!] as Vec3,
+    };
   };
   for (let f = 0; f < g.faceKind.length; f++) {
     const kind = g.faceKind[f];

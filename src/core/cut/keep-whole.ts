@@ -22,10 +22,14 @@ export function suggestKeptWhole(assembly: Assembly, components: readonly Compon
     const body = bodies[c.index]!;
     if (!crosses(body, plane)) continue;
     const turned = turnedAxis(body);
-    const inPlane = turned && Math.abs(dot(turned.axis, plane.normal)) < 1e-3 && Math.abs(dot(turned.point, plane.normal) - plane.d) < 0.02 * Math.cbrt(assembly.parts[c.part]!.volumeMm3);
+    const inPlane =
+      turned &&
+      Math.abs(dot(turned.axis, plane.normal)) < 1e-3 &&
+      Math.abs(dot(turned.point, plane.normal) - plane.d) < 0.02 * Math.cbrt(assembly.parts[c.part]!.volumeMm3);
     if (BY_NAME.test(c.name)) {
       // A key or pin across the plane is cut like anything else.
-      if (!turned || inPlane || Math.abs(dot(turned.axis, plane.normal)) < 0.5) out.push({ component: c.index, why: `“${c.name}” is a fastener, key, pin or shaft by its name.` });
+      if (!turned || inPlane || Math.abs(dot(turned.axis, plane.normal)) < 0.5)
+        out.push({ component: c.index, why: `“${c.name}” is a fastener, key, pin or shaft by its name.` });
       continue;
     }
     if (turned && inPlane && turned.share > 0.75 && !isBored(body)) out.push({ component: c.index, why: 'A solid turned part whose axis lies in the cut.' });

@@ -1,14 +1,6 @@
 import earcut from 'earcut';
 import { fitCurve } from '../assembly/fit.ts';
-import {
-  boxOf,
-  CurveKind,
-  EDGE_STRIDE,
-  EdgeClass,
-  FACE_STRIDE,
-  SurfaceKind,
-  type PartGeometry,
-} from '../assembly/part-geometry.ts';
+import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { anyPerpendicular, cross, dot, normalize, type Vec3 } from '../base/vector.ts';
 
 /** n·x = d in the frame of the geometry it is applied to, mm; the side n·x > d is taken away. */
@@ -269,7 +261,9 @@ class PlaneCut {
       const tri = earcut(points, starts);
       for (let t = 0; t < tri.length; t += 3) {
         let [a, b, c] = [tri[t]!, tri[t + 1]!, tri[t + 2]!];
-        const turn = (points[b * 2]! - points[a * 2]!) * (points[c * 2 + 1]! - points[a * 2 + 1]!) - (points[c * 2]! - points[a * 2]!) * (points[b * 2 + 1]! - points[a * 2 + 1]!);
+        const turn =
+          (points[b * 2]! - points[a * 2]!) * (points[c * 2 + 1]! - points[a * 2 + 1]!) -
+          (points[c * 2]! - points[a * 2]!) * (points[b * 2 + 1]! - points[a * 2 + 1]!);
         if (turn < 0) [b, c] = [c, b];
         this.put(ids[a]!, ids[b]!, ids[c]!, capFace, n, n, n);
       }
@@ -319,10 +313,11 @@ class PlaneCut {
       }
       flush();
     }
-    for (const l of loops) for (const piece of splitAtFaces(l)) {
-      const curve = capCurve(g, this.plane, piece.face, piece.vertices, this.positions);
-      add(piece.vertices, EdgeClass.cut, [piece.face, capFace], curve.kind, curve.params);
-    }
+    for (const l of loops)
+      for (const piece of splitAtFaces(l)) {
+        const curve = capCurve(g, this.plane, piece.face, piece.vertices, this.positions);
+        add(piece.vertices, EdgeClass.cut, [piece.face, capFace], curve.kind, curve.params);
+      }
     return {
       edgeStart: Uint32Array.from(out.start),
       edgeVertices: Uint32Array.from(out.vertices),
@@ -382,7 +377,13 @@ function exactCircle(g: PartGeometry, plane: Plane, face: number): { centre: Vec
   return { centre: [o[0] + axis[0] * along, o[1] + axis[1] * along, o[2] + axis[2] * along], radius: Math.abs(p[6]!) };
 }
 
-function capCurve(g: PartGeometry, plane: Plane, face: number, vertices: readonly number[], positions: readonly number[]): { kind: number; params: ArrayLike<number> } {
+function capCurve(
+  g: PartGeometry,
+  plane: Plane,
+  face: number,
+  vertices: readonly number[],
+  positions: readonly number[],
+): { kind: number; params: ArrayLike<number> } {
   const circle = exactCircle(g, plane, face);
   if (circle) return { kind: CurveKind.circle, params: [...circle.centre, ...plane.normal, circle.radius] };
   const samples = vertices.flatMap((v) => [positions[v * 3]!, positions[v * 3 + 1]!, positions[v * 3 + 2]!]);
@@ -415,7 +416,10 @@ function arcSurplus(g: PartGeometry, plane: Plane, l: CutLoop, xy: readonly numb
 
 /** Outer loops (positive area) with the holes that lie in them. */
 function groupLoops(flat: readonly number[][], areas: readonly number[]): { outer: number; holes: number[] }[] {
-  const outers = areas.map((a, i) => ({ a, i })).filter((x) => x.a > 0).sort((p, q) => p.a - q.a);
+  const outers = areas
+    .map((a, i) => ({ a, i }))
+    .filter((x) => x.a > 0)
+    .sort((p, q) => p.a - q.a);
   const out = outers.map((o) => ({ outer: o.i, holes: [] as number[] }));
   areas.forEach((a, h) => {
     if (a >= 0) return;

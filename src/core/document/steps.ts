@@ -10,8 +10,7 @@ export interface Edit {
 }
 
 export type EditResult =
-  | { readonly ok: true; readonly document: DrawingDocument; readonly inverse: readonly Step[] }
-  | { readonly ok: false; readonly reason: string };
+  { readonly ok: true; readonly document: DrawingDocument; readonly inverse: readonly Step[] } | { readonly ok: false; readonly reason: string };
 
 /** Applies steps in order. A step that does not fit is an answer, not an exception; the document is never half changed. */
 export function applySteps(document: DrawingDocument, steps: readonly Step[]): EditResult {

@@ -25,7 +25,12 @@ export interface ArrangeOptions {
  * Places blocks on a grid in a room: columns and rows as wide as their widest block, white space shared out evenly.
  * @returns centre of each block, or undefined when they do not fit or meet an obstacle
  */
-export function arrange(blocks: readonly Block[], room: Rect, obstacles: readonly Rect[], options: ArrangeOptions = {}): Map<string, readonly [number, number]> | undefined {
+export function arrange(
+  blocks: readonly Block[],
+  room: Rect,
+  obstacles: readonly Rect[],
+  options: ArrangeOptions = {},
+): Map<string, readonly [number, number]> | undefined {
   const gap = LEAST_GAP_MM;
   const most = options.mostGapMm ?? 48;
   const columns = Math.max(...blocks.map((b) => b.column)) + 1;

@@ -130,7 +130,12 @@ class Drafter {
     const first = this.standard === 'iso';
     const grids = [
       { front: [first ? 1 : 0, first ? 0 : 1], right: [first ? 0 : 1, first ? 0 : 1], top: [first ? 1 : 0, first ? 1 : 0], isometric: [2, 0] },
-      { front: [first ? 1 : 0, first ? 0 : 1], right: [first ? 0 : 1, first ? 0 : 1], top: [first ? 1 : 0, first ? 1 : 0], isometric: [first ? 0 : 1, first ? 1 : 0] },
+      {
+        front: [first ? 1 : 0, first ? 0 : 1],
+        right: [first ? 0 : 1, first ? 0 : 1],
+        top: [first ? 1 : 0, first ? 1 : 0],
+        isometric: [first ? 0 : 1, first ? 1 : 0],
+      },
     ] as const;
     const scales = standardScales(this.standard);
     for (let i = 0; i < scales.length; i++)
@@ -295,10 +300,25 @@ class Drafter {
   private view(id: string, sheet: string, name: string, direction: DirectionName): ViewRecord {
     const { right, up, toward } = namedFrame(direction);
     return {
-      type: 'view', id, sheet, name, right, up, toward,
-      scale: 1, at: [0, 0], pivot: [0, 0],
-      hidden: false, tangent: false, shaded: false, label: false,
-      parent: null, align: null, cut: null, spread: null, pullLines: false,
+      type: 'view',
+      id,
+      sheet,
+      name,
+      right,
+      up,
+      toward,
+      scale: 1,
+      at: [0, 0],
+      pivot: [0, 0],
+      hidden: false,
+      tangent: false,
+      shaded: false,
+      label: false,
+      parent: null,
+      align: null,
+      cut: null,
+      spread: null,
+      pullLines: false,
     };
   }
 

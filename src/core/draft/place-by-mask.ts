@@ -12,7 +12,14 @@ const BLOCK = 6;
  * @param marginX,marginY distance of the view's box from the frame, and of its lines from obstacles, mm
  * @returns where the middle of the view's box lies on the sheet, or undefined
  */
-export function placeByMask(result: ViewResult, scale: number, frame: Rect, obstacles: readonly Rect[], marginX: number, marginY: number): readonly [number, number] | undefined {
+export function placeByMask(
+  result: ViewResult,
+  scale: number,
+  frame: Rect,
+  obstacles: readonly Rect[],
+  marginX: number,
+  marginY: number,
+): readonly [number, number] | undefined {
   const [x0, y0, x1, y1] = result.box;
   const width = (x1 - x0) * scale;
   const height = (y1 - y0) * scale;

@@ -49,10 +49,18 @@ export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Colum
   const high = new Float32Array(width * height).fill(-Infinity);
   const tri = body.geometry.triangles;
   for (let t = 0; t < tri.length; t += 3) {
-    const i = tri[t]! * 3, j = tri[t + 1]! * 3, k = tri[t + 2]! * 3;
-    const ax = (v[i]! - grid.minX) * s - x0, ay = (v[i + 1]! - grid.minY) * s - y0, az = v[i + 2]!;
-    const bx = (v[j]! - grid.minX) * s - x0, by = (v[j + 1]! - grid.minY) * s - y0, bz = v[j + 2]!;
-    const cx = (v[k]! - grid.minX) * s - x0, cy = (v[k + 1]! - grid.minY) * s - y0, cz = v[k + 2]!;
+    const i = tri[t]! * 3,
+      j = tri[t + 1]! * 3,
+      k = tri[t + 2]! * 3;
+    const ax = (v[i]! - grid.minX) * s - x0,
+      ay = (v[i + 1]! - grid.minY) * s - y0,
+      az = v[i + 2]!;
+    const bx = (v[j]! - grid.minX) * s - x0,
+      by = (v[j + 1]! - grid.minY) * s - y0,
+      bz = v[j + 2]!;
+    const cx = (v[k]! - grid.minX) * s - x0,
+      cy = (v[k + 1]! - grid.minY) * s - y0,
+      cz = v[k + 2]!;
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
     if (Math.abs(area) < 1e-9) continue;
     const inv = 1 / area;

@@ -181,7 +181,15 @@ class Peeler {
       // Its equals at the same height that are free the same way come along.
       for (const other of order) {
         if (other === unit || other.product !== unit.product || Math.abs(this.height(other, axis) - this.height(unit, axis)) > this.tolerance) continue;
-        if (this.isFree(other, remaining.filter((u) => u !== other && !units.includes(u)), axis, sense)) units.push(other);
+        if (
+          this.isFree(
+            other,
+            remaining.filter((u) => u !== other && !units.includes(u)),
+            axis,
+            sense,
+          )
+        )
+          units.push(other);
       }
       return { units, axis, sense, direction: scale(DIRECTIONS[axis]!, sense) };
     }

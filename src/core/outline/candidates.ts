@@ -62,4 +62,3 @@ function looksAtReader(b: ProjectedBody, sides: Int32Array, mesh: number): boole
 export function faceDeflection(b: ProjectedBody, face: number): number {
   return b.body.geometry.faceKind[face] === SurfaceKind.plane ? 0 : b.body.geometry.deflectionMm;
 }
-

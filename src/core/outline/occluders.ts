@@ -53,9 +53,15 @@ export function buildOccluders(bodies: readonly ProjectedBody[], grow: number, d
       const signed = (v[j]! - v[i]!) * (v[k + 1]! - v[i + 1]!) - (v[k]! - v[i]!) * (v[j + 1]! - v[i + 1]!);
       if (signed < 0) [j, k] = [k, j];
       const o = count * OCCLUDER_STRIDE;
-      const ax = v[i]!, ay = v[i + 1]!, az = v[i + 2]!;
-      const bx = v[j]!, by = v[j + 1]!, bz = v[j + 2]!;
-      const cx = v[k]!, cy = v[k + 1]!, cz = v[k + 2]!;
+      const ax = v[i]!,
+        ay = v[i + 1]!,
+        az = v[i + 2]!;
+      const bx = v[j]!,
+        by = v[j + 1]!,
+        bz = v[j + 2]!;
+      const cx = v[k]!,
+        cy = v[k + 1]!,
+        cz = v[k + 2]!;
       edgeFunction(data, o, ax, ay, bx, by, grow);
       edgeFunction(data, o + 3, bx, by, cx, cy, grow);
       edgeFunction(data, o + 6, cx, cy, ax, ay, grow);
@@ -101,8 +107,7 @@ function edgeFunction(data: Float64Array, o: number, ax: number, ay: number, bx:
 }
 
 function fillGrid(data: Float64Array, corners: Float64Array, count: number, box: number[], grow: number) {
-  if (count === 0)
-    return { columns: 1, rows: 1, originX: 0, originY: 0, cell: 1, cellStart: new Uint32Array(2), items: new Uint32Array(0) };
+  if (count === 0) return { columns: 1, rows: 1, originX: 0, originY: 0, cell: 1, cellStart: new Uint32Array(2), items: new Uint32Array(0) };
   const width = Math.max(1e-9, box[2]! - box[0]!);
   const height = Math.max(1e-9, box[3]! - box[1]!);
   const cell = Math.max(Math.sqrt((width * height) / count), Math.max(width, height) / MAX_SIDE);

@@ -66,9 +66,7 @@ const snap = (f: number) => (Math.abs(f) <= EDGE_ON ? 0 : f);
 
 /** Are both ends of mesh edge `e` seen edge-on in triangle `t`? */
 function grazing(b: ProjectedBody, t: number, e: number, topology: MeshTopology): boolean {
-  for (let s = 0; s < 3; s++)
-    if (topology.sideEdge[t * 3 + s] === e)
-      return snap(b.facing[t * 3 + s]!) === 0 && snap(b.facing[t * 3 + ((s + 1) % 3)]!) === 0;
+  for (let s = 0; s < 3; s++) if (topology.sideEdge[t * 3 + s] === e) return snap(b.facing[t * 3 + s]!) === 0 && snap(b.facing[t * 3 + ((s + 1) % 3)]!) === 0;
   return false;
 }
 
@@ -102,7 +100,13 @@ function crossing(b: ProjectedBody, i: number, j: number): readonly [number, num
 }
 
 /** Joins pieces of a face end to end. */
-function chain(out: Candidates, index: number, pieces: readonly Piece[], points: ReadonlyMap<number, readonly [number, number, number]>, deflection: number): void {
+function chain(
+  out: Candidates,
+  index: number,
+  pieces: readonly Piece[],
+  points: ReadonlyMap<number, readonly [number, number, number]>,
+  deflection: number,
+): void {
   const byFace = new Map<number, Piece[]>();
   for (const p of pieces) {
     const list = byFace.get(p.face);

@@ -59,7 +59,12 @@ class SegmentIndex {
     this.tree = new Flatbush(count);
     for (let s = 0; s < count; s++) {
       const e = this.ends;
-      this.tree.add(Math.min(e[s * 4]!, e[s * 4 + 2]!), Math.min(e[s * 4 + 1]!, e[s * 4 + 3]!), Math.max(e[s * 4]!, e[s * 4 + 2]!), Math.max(e[s * 4 + 1]!, e[s * 4 + 3]!));
+      this.tree.add(
+        Math.min(e[s * 4]!, e[s * 4 + 2]!),
+        Math.min(e[s * 4 + 1]!, e[s * 4 + 3]!),
+        Math.max(e[s * 4]!, e[s * 4 + 2]!),
+        Math.max(e[s * 4 + 1]!, e[s * 4 + 3]!),
+      );
     }
     this.tree.finish();
   }

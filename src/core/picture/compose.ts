@@ -8,7 +8,7 @@ import type { ViewResult } from '../views/compute-view.ts';
 import type { DisplayGroup, DisplayList } from './display-list.ts';
 import { drawBalloon } from './draw-balloon.ts';
 import { drawList } from './draw-list.ts';
-import { drawView } from './draw-view.ts';
+import { drawView, type ViewContext } from './draw-view.ts';
 
 /** Everything a sheet is made of. */
 export interface ComposeInput {
@@ -37,14 +37,33 @@ export function composeSheet(input: ComposeInput, sheetId: string): DisplayList 
   const views = viewsOn(document, sheetId);
   const groups: DisplayGroup[] = [drawFrame(geometry, style)];
   const cutShownIn = new Map<string, ViewRecord[]>();
-  for (const v of recordsOf(document, 'view'))
-    if (v.cut?.shownIn) cutShownIn.set(v.cut.shownIn, [...(cutShownIn.get(v.cut.shownIn) ?? []), v]);
+  for (const v of recordsOf(document, 'view')) if (v.cut?.shownIn) cutShownIn.set(v.cut.shownIn, [...(cutShownIn.get(v.cut.shownIn) ?? []), v]);
   const mixed = new Set(views.map((v) => scaleText(v.scale))).size > 1;
-  for (const v of views) groups.push(drawView(v, results.get(v.id), style, { cuts: cutShownIn.get(v.id) ?? [], scaleInLabel: mixed }));
+  for (const v of views) groups.push(cachedView(v, results.get(v.id), style, { cuts: cutShownIn.get(v.id) ?? [], scaleInLabel: mixed }));
   groups.push(...drawBalloons(input, items, views, style));
   groups.push(titleGroup(input, items, sheet, views, sheets, geometry, style));
   for (const l of recordsOf(document, 'list').filter((r) => r.sheet === sheetId)) groups.push(...drawList(l, items, geometry, style));
   return { width: geometry.width, height: geometry.height, groups };
+}
+
+interface CachedView {
+  readonly result: ViewResult | undefined;
+  readonly key: string;
+  readonly cuts: readonly ViewRecord[];
+  readonly group: DisplayGroup;
+}
+
+/** Records never change, they are replaced: a view drawn once for a record and a result is drawn. */
+const drawn = new WeakMap<ViewRecord, CachedView>();
+
+function cachedView(view: ViewRecord, result: ViewResult | undefined, style: SheetStyle, context: ViewContext): DisplayGroup {
+  const known = drawn.get(view);
+  const key = `${style.wide}/${context.scaleInLabel}`;
+  const sameCuts = known?.cuts.length === context.cuts.length && context.cuts.every((c, i) => c === known.cuts[i]);
+  if (known && known.result === result && known.key === key && sameCuts) return known.group;
+  const group = drawView(view, result, style, context);
+  drawn.set(view, { result, key, cuts: context.cuts, group });
+  return group;
 }
 
 function drawBalloons(input: ComposeInput, items: readonly Item[], views: readonly ViewRecord[], style: SheetStyle): DisplayGroup[] {

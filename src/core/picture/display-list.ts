@@ -41,4 +41,11 @@ export type DisplayItem =
       readonly anchor: 'start' | 'middle' | 'end';
       readonly source?: Source;
     }
-  | { readonly kind: 'image'; readonly x: number; readonly y: number; readonly width: number; readonly height: number; /** Key of a view's shading. */ readonly image: string };
+  | {
+      readonly kind: 'image';
+      readonly x: number;
+      readonly y: number;
+      readonly width: number;
+      readonly height: number;
+      /** Key of a view's shading. */ readonly image: string;
+    };

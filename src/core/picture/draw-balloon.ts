@@ -22,7 +22,11 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: numbe
   if (length > r) {
     const [ux, uy] = [(tipX - x) / length, (tipY - y) / length];
     items.push({ ...line(x + ux * r, y + uy * r, tipX, tipY, style.narrow), source } as DisplayItem);
-    items.push(b.end === 'arrow' ? { ...arrowHead(tipX, tipY, ux, uy, 3), source } as DisplayItem : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000', source });
+    items.push(
+      b.end === 'arrow'
+        ? ({ ...arrowHead(tipX, tipY, ux, uy, 3), source } as DisplayItem)
+        : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000', source },
+    );
   }
   items.push({ kind: 'stroke', d: circlePath(x, y, r), width: style.narrow, source });
   items.push(text(x, y + style.item / 2, item ? String(item.number) : '?', style.item, 'middle', source));

@@ -52,6 +52,12 @@ export function drawList(list: ListRecord, items: readonly Item[], geometry: She
       x += width;
     }
     for (let r = 1; r <= to - from; r++) out.push(line(rect.x, foot - r * h, rect.x + rect.width, foot - r * h, r === 1 ? style.wide : style.narrow));
-    return { id: block === 0 ? list.id : `${list.id}/${block + 1}`, role: 'list', label: `Parts list, items ${from + 1} to ${to}`, box: [rect.x, rect.y, rect.width, rect.height], items: out };
+    return {
+      id: block === 0 ? list.id : `${list.id}/${block + 1}`,
+      role: 'list',
+      label: `Parts list, items ${from + 1} to ${to}`,
+      box: [rect.x, rect.y, rect.width, rect.height],
+      items: out,
+    };
   });
 }

@@ -41,7 +41,14 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     const map = paperMapOf(view);
     if (view.shaded && result.shading) {
       const w = result.shading.window;
-      items.push({ kind: 'image', x: map.x(w.minX), y: map.y(w.maxY), width: w.width * w.pixelMm * map.scale, height: w.height * w.pixelMm * map.scale, image: view.id });
+      items.push({
+        kind: 'image',
+        x: map.x(w.minX),
+        y: map.y(w.maxY),
+        width: w.width * w.pixelMm * map.scale,
+        height: w.height * w.pixelMm * map.scale,
+        image: view.id,
+      });
     }
     items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result.lines, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
@@ -192,7 +199,7 @@ function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: ViewRes
     // The arrow comes from the removed side and points the way one looks.
     const [ax, ay] = [ex - s * tx * 1.5, ey - s * ty * 1.5];
     items.push(line(ax + px * 9, ay + py * 9, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
-    const [bx, by] = [ax + px * (9 + style.letter * 0.8) , ay + py * (9 + style.letter * 0.8)];
+    const [bx, by] = [ax + px * (9 + style.letter * 0.8), ay + py * (9 + style.letter * 0.8)];
     items.push(text(bx, by + style.letter / 2, cut.letter, style.letter, 'middle'));
   }
   return items;

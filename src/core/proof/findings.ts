@@ -53,7 +53,14 @@ function identification({ document, components, items, results }: ProofInput): F
   for (const i of items) {
     const seen = Math.max(0, ...views.map((v) => (results.has(v.id) ? visibleOnPaper(i, results.get(v.id)!, v.scale) : 0)));
     const name = `${i.number} ${i.values.description.text}`;
-    if (seen < SEEN_MM2) out.push({ code: 'SEEN_NOWHERE', severity: 'trouble', sheet: null, about: [i.part], text: `${name} can be seen in no view (at most ${seen.toFixed(1)} mm² on paper). Add a view or a cut that shows it.` });
+    if (seen < SEEN_MM2)
+      out.push({
+        code: 'SEEN_NOWHERE',
+        severity: 'trouble',
+        sheet: null,
+        about: [i.part],
+        text: `${name} can be seen in no view (at most ${seen.toFixed(1)} mm² on paper). Add a view or a cut that shows it.`,
+      });
     if (!identified.has(i.part)) out.push({ code: 'NOT_IDENTIFIED', severity: 'trouble', sheet: null, about: [i.part], text: `${name} has no balloon.` });
   }
   return out;
@@ -81,7 +88,8 @@ function overlapping({ document, sheets, results }: ProofInput): Finding[] {
     const groups = list.groups.filter((g) => g.role !== 'frame');
     groups.forEach((a, i) => {
       const box = rect(a.box);
-      if (a.role !== 'title' && a.role !== 'list' && !inside(box, frame)) out.push({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet: s.id, about: [a.id], text: `${a.label} reaches over the frame.` });
+      if (a.role !== 'title' && a.role !== 'list' && !inside(box, frame))
+        out.push({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet: s.id, about: [a.id], text: `${a.label} reaches over the frame.` });
       for (const b of groups.slice(i + 1)) {
         const docked = (a.role === 'title' && b.role === 'list') || (a.role === 'list' && b.role === 'list');
         // A balloon stands beside its view's lines but may be inside its box.
@@ -104,12 +112,22 @@ function leaders({ document }: ProofInput): Finding[] {
   const out: Finding[] = [];
   for (const s of sheetsOf(document)) {
     const views = new Map(viewsOn(document, s.id).map((v) => [v.id, v]));
-    const list = recordsOf(document, 'balloon').filter((b) => views.has(b.view)).map((b) => ({ id: b.id, ...balloonPlace(b, views.get(b.view)!) }));
+    const list = recordsOf(document, 'balloon')
+      .filter((b) => views.has(b.view))
+      .map((b) => ({ id: b.id, ...balloonPlace(b, views.get(b.view)!) }));
     list.forEach((a, i) => {
       const slant = (Math.atan2(Math.abs(a.tipY - a.y), Math.abs(a.tipX - a.x)) * 180) / Math.PI;
-      if (slant < 5 || slant > 85) out.push({ code: 'LEADER_SLANT', severity: 'look', sheet: s.id, about: [a.id], text: `A leader is ${slant < 5 ? 'level' : 'upright'}: it reads as an edge.` });
+      if (slant < 5 || slant > 85)
+        out.push({
+          code: 'LEADER_SLANT',
+          severity: 'look',
+          sheet: s.id,
+          about: [a.id],
+          text: `A leader is ${slant < 5 ? 'level' : 'upright'}: it reads as an edge.`,
+        });
       for (const b of list.slice(i + 1))
-        if (segmentsCross(a.x, a.y, a.tipX, a.tipY, b.x, b.y, b.tipX, b.tipY)) out.push({ code: 'LEADERS_CROSS', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: 'Two leaders cross.' });
+        if (segmentsCross(a.x, a.y, a.tipX, a.tipY, b.x, b.y, b.tipX, b.tipY))
+          out.push({ code: 'LEADERS_CROSS', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: 'Two leaders cross.' });
     });
   }
   return out;

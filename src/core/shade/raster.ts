@@ -77,12 +77,20 @@ function fillTriangle(
   color: readonly [number, number, number] | undefined,
 ): void {
   const tri = b.body.geometry.triangles;
-  const i = tri[t * 3]! * 3, j = tri[t * 3 + 1]! * 3, k = tri[t * 3 + 2]! * 3;
+  const i = tri[t * 3]! * 3,
+    j = tri[t * 3 + 1]! * 3,
+    k = tri[t * 3 + 2]! * 3;
   const v = b.xyz;
   const s = 1 / w.pixelMm;
-  const x0 = (v[i]! - w.minX) * s, y0 = (w.maxY - v[i + 1]!) * s, z0 = v[i + 2]!;
-  const x1 = (v[j]! - w.minX) * s, y1 = (w.maxY - v[j + 1]!) * s, z1 = v[j + 2]!;
-  const x2 = (v[k]! - w.minX) * s, y2 = (w.maxY - v[k + 1]!) * s, z2 = v[k + 2]!;
+  const x0 = (v[i]! - w.minX) * s,
+    y0 = (w.maxY - v[i + 1]!) * s,
+    z0 = v[i + 2]!;
+  const x1 = (v[j]! - w.minX) * s,
+    y1 = (w.maxY - v[j + 1]!) * s,
+    z1 = v[j + 2]!;
+  const x2 = (v[k]! - w.minX) * s,
+    y2 = (w.maxY - v[k + 1]!) * s,
+    z2 = v[k + 2]!;
   const area = (x1 - x0) * (y2 - y0) - (x2 - x0) * (y1 - y0);
   if (Math.abs(area) < 1e-12) return;
   const inv = 1 / area;

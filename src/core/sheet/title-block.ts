@@ -107,4 +107,3 @@ export function projectionSymbol(x: number, y: number, standard: Standard, width
 export function circlePath(x: number, y: number, r: number): string {
   return `M${n(x - r)} ${n(y)}A${n(r)} ${n(r)} 0 1 1 ${n(x + r)} ${n(y)}A${n(r)} ${n(r)} 0 1 1 ${n(x - r)} ${n(y)}Z`;
 }
-

@@ -46,7 +46,14 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
     tangent: view.tangent,
     shaded: view.shaded,
     cut: view.cut
-      ? { normal: view.cut.normal, d: view.cut.d, keptWhole: view.cut.keptWhole.map((p) => index.get(p) ?? -1).filter((i) => i >= 0).sort((a, b) => a - b) }
+      ? {
+          normal: view.cut.normal,
+          d: view.cut.d,
+          keptWhole: view.cut.keptWhole
+            .map((p) => index.get(p) ?? -1)
+            .filter((i) => i >= 0)
+            .sort((a, b) => a - b),
+        }
       : null,
     offsets,
     ownPulls: view.pullLines ? ownPulls : [],
@@ -57,5 +64,18 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
 export function specText(spec: ViewSpec, assembly: Assembly, components: readonly Component[]): string {
   const bodies = components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]);
   const colors = spec.shaded ? components.map((c) => assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color ?? '') : [];
-  return JSON.stringify([ENGINE_VERSION, spec.frame.right, spec.frame.up, spec.frame.toward, spec.hidden, spec.tangent, spec.shaded, spec.cut, spec.offsets, spec.ownPulls, bodies, colors]);
+  return JSON.stringify([
+    ENGINE_VERSION,
+    spec.frame.right,
+    spec.frame.up,
+    spec.frame.toward,
+    spec.hidden,
+    spec.tangent,
+    spec.shaded,
+    spec.cut,
+    spec.offsets,
+    spec.ownPulls,
+    bodies,
+    colors,
+  ]);
 }

@@ -114,4 +114,3 @@ function nearSome(s: readonly number[], x: number, y: number, tolerance: number)
   }
   return false;
 }
-

@@ -56,7 +56,13 @@ export function layoutBalloons(requests: readonly BalloonRequest[], area: Layout
   if (slots.length < wanted.length) return [];
   const best = wanted.map((r) => slots.map((s) => cheapest(r.anchors, s)));
   const chosen = assign(best.map((row) => row.map((b) => b.cost)));
-  const state = new Arrangement(wanted, slots, area.diameter, chosen, best.map((row, i) => row[chosen[i]!]!.anchor));
+  const state = new Arrangement(
+    wanted,
+    slots,
+    area.diameter,
+    chosen,
+    best.map((row, i) => row[chosen[i]!]!.anchor),
+  );
   state.improve();
   return wanted.map((r, i) => ({ id: r.id, x: slots[state.slot[i]!]!.x, y: slots[state.slot[i]!]!.y, anchor: r.anchors[state.anchor[i]!]! }));
 }

@@ -1,0 +1,36 @@
+import { errorResponse, log } from '$server';
+import { QuarryError } from '$core/base/errors';
+import type { RequestEvent } from '@sveltejs/kit';
+
+/** Wraps a route: what it throws becomes an answer with a code and a sentence. */
+export function api<E extends RequestEvent>(work: (event: E) => Promise<Response>): (event: E) => Promise<Response> {
+  return async (event) => {
+    try {
+      return await work(event);
+    } catch (e) {
+      if (e instanceof QuarryError) return errorResponse(e);
+      const id = event.locals.requestId;
+      log.error({ err: e, requestId: id, path: event.url.pathname }, 'request broke');
+      return errorResponse(new QuarryError('INTERNAL', { id }));
+    }
+  };
+}
+
+/** @throws QuarryError NOT_FOUND for an id that is none */
+export function jobId(event: { params: { id?: string | undefined } }): string {
+  const id = event.params.id ?? '';
+  if (!/^[0-9a-f]{8}-[0-9a-f-]{27}$/.test(id)) throw new QuarryError('NOT_FOUND', { what: 'The job' });
+  return id;
+}
+
+/** @throws QuarryError BAD_REQUEST when the body is not JSON */
+export async function json(event: RequestEvent): Promise<unknown> {
+  try {
+    return await event.request.json();
+  } catch (cause) {
+    throw new QuarryError('BAD_REQUEST', { text: 'The request body is not JSON.' }, { cause });
+  }
+}
+
+/** Bytes as a response body. */
+export const bytes = (data: Uint8Array): ArrayBuffer => data.slice().buffer as ArrayBuffer;

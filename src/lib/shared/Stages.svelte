@@ -1,0 +1,51 @@
+<script lang="ts">
+  /** The path across the top. Stages that are not built yet say so. */
+  const STAGES = [
+    { name: 'Model', ready: false },
+    { name: 'Explode', ready: false },
+    { name: 'Sheets', ready: true },
+    { name: 'Proof', ready: false },
+    { name: 'Issue', ready: false },
+  ] as const;
+  const { current }: { current: string } = $props();
+</script>
+
+<nav aria-label="Stages">
+  {#each STAGES as s, i (s.name)}
+    {#if i}<i aria-hidden="true"></i>{/if}
+    {#if s.ready}
+      <a href="./sheets" aria-current={s.name === current ? 'step' : undefined} class:on={s.name === current}>{s.name}</a>
+    {:else}
+      <span title="{s.name} comes with a later version" aria-disabled="true">{s.name}</span>
+    {/if}
+  {/each}
+</nav>
+
+<style>
+  nav {
+    display: flex;
+    align-items: center;
+    gap: 0.55rem;
+  }
+  i {
+    width: 20px;
+    height: 1px;
+    background: #6b655b;
+  }
+  a,
+  span {
+    padding: 0.25rem 0.85rem;
+    border-radius: 999px;
+    color: var(--on-bar);
+  }
+  span {
+    color: #9f978a;
+    padding: 0.25rem 0.3rem;
+    cursor: default;
+  }
+  a.on {
+    background: #f6f3ee;
+    color: #2a2926;
+    font-weight: 600;
+  }
+</style>

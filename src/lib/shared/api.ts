@@ -1,0 +1,27 @@
+export class ApiFailure extends Error {
+  readonly code: string;
+  constructor(code: string, message: string) {
+    super(message);
+    this.code = code;
+  }
+}
+
+/** Calls our own server. @throws ApiFailure with the server's code and sentence, or OFFLINE */
+export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method: options.method ?? 'GET',
+      ...(options.body === undefined ? {} : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+    });
+  } catch {
+    throw new ApiFailure('OFFLINE', 'The server does not answer. Your last change is not kept yet.');
+  }
+  if (response.status === 204) return undefined as T;
+  const data: unknown = await response.json().catch(() => undefined);
+  if (!response.ok) {
+    const error = (data as { error?: { code: string; message: string } } | undefined)?.error;
+    throw new ApiFailure(error?.code ?? 'INTERNAL', error?.message ?? 'The server gave no understandable answer.');
+  }
+  return data as T;
+}

@@ -1,0 +1,34 @@
+<script lang="ts">
+  import type { BalloonRecord } from '$core/document/records';
+  import Toggle from '../shared/Toggle.svelte';
+  import type { Drawing } from './drawing.svelte';
+  import SlipHead from './SlipHead.svelte';
+  import type { Tools } from './tools.svelte';
+
+  const { drawing, tools, balloon }: { drawing: Drawing; tools: Tools; balloon: BalloonRecord } = $props();
+  const item = $derived(drawing.itemOfPath(balloon.component));
+  const view = $derived(drawing.document[balloon.view]);
+</script>
+
+<SlipHead title="Balloon {item?.number ?? '?'}" subtitle="{view?.type === 'view' ? view.name : ''} · points at {balloon.component}" />
+<p class="help">Drag the circle to move it. Drag the ring at the leader's end onto another edge or component to re-aim it.</p>
+<Toggle
+  label="End with a dot inside the face"
+  checked={balloon.end === 'dot'}
+  onchange={(on) =>
+    drawing.edit(on ? 'Leader ends with a dot' : 'Leader ends with an arrow', [{ op: 'put', record: { ...balloon, end: on ? 'dot' : 'arrow' } }])}
+/>
+<p><button class="q-button" onclick={() => tools.remove()}>Remove balloon</button></p>
+<hr />
+
+<style>
+  .help {
+    margin-bottom: 0.5rem;
+    font-size: 0.88rem;
+    color: var(--mute);
+  }
+  hr {
+    margin: 0.9rem 0;
+    border-color: var(--line);
+  }
+</style>

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { recordsOf } from '$core/document/records';
+  import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
+  import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
+  import TextField from '../shared/TextField.svelte';
+  import type { Drawing } from './drawing.svelte';
+  import SlipHead from './SlipHead.svelte';
+
+  const { drawing, item }: { drawing: Drawing; item: Item } = $props();
+
+  const id = $derived(`property:${item.part}`);
+  const typed = $derived.by(() => {
+    const r = drawing.document[id];
+    return r?.type === 'property' ? r.values : {};
+  });
+  function set(key: PropertyKey, value: string) {
+    drawing.edit(`${PROPERTY_TITLES[key]} of ${item.number}`, [
+      { op: 'put', record: { type: 'property', id, part: item.part, values: { ...typed, [key]: value } } },
+    ]);
+  }
+  function reset(key: PropertyKey) {
+    const values = Object.fromEntries(Object.entries(typed).filter(([k]) => k !== key));
+    drawing.edit(
+      `${PROPERTY_TITLES[key]} of ${item.number} put back`,
+      Object.keys(values).length ? [{ op: 'put', record: { type: 'property', id, part: item.part, values } }] : [{ op: 'drop', id }],
+    );
+  }
+  const seen = $derived(
+    recordsOf(drawing.document, 'view')
+      .map((v) => ({ view: v, area: drawing.results.has(v.id) ? visibleOnPaper(item, drawing.results.get(v.id)!, v.scale) : 0 }))
+      .filter((s) => s.area >= SEEN_MM2)
+      .sort((a, b) => b.area - a.area),
+  );
+  const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
+</script>
+
+<SlipHead
+  title="{item.number}  {item.values.description.text}"
+  subtitle="{item.quantity} used · {item.massKg === undefined ? 'mass not known' : `${massText(item.massKg)} each`}"
+/>
+<p class="origin">{item.massOrigin}</p>
+
+{#each PROPERTY_KEYS as key (key)}
+  <TextField
+    label={PROPERTY_TITLES[key]}
+    value={item.values[key].text}
+    origin={item.values[key].origin}
+    wanted={item.gaps.includes(key)}
+    onchange={(v) => set(key, v)}
+    onreset={item.values[key].from === 'typed' ? () => reset(key) : undefined}
+    {...key === 'source' ? { options: SOURCES } : {}}
+  />
+{/each}
+
+<h3>Seen in</h3>
+<ul>
+  {#each seen as s (s.view.id)}
+    <li>
+      <button onclick={() => ((drawing.sheetId = s.view.sheet), drawing.select({ kind: 'item', part: item.part, view: s.view.id }))}>
+        {s.view.name}, sheet {sheetNumber(s.view.sheet)}
+      </button>
+      <span>{Math.round(s.area)} mm²</span>
+    </li>
+  {:else}
+    <li class="none">No view shows it. Add a view or a cut that does.</li>
+  {/each}
+</ul>
+
+<style>
+  .origin {
+    margin: -0.6rem 0 0.7rem;
+    font-size: 0.78rem;
+    color: var(--mute);
+  }
+  h3 {
+    margin-top: 0.8rem;
+    font-weight: 600;
+    font-size: 0.9rem;
+  }
+  li {
+    display: flex;
+    justify-content: space-between;
+    gap: 0.5rem;
+    font-size: 0.88rem;
+  }
+  li button {
+    color: var(--teal);
+    text-decoration: underline;
+    cursor: pointer;
+    min-height: 24px;
+  }
+  .none {
+    color: var(--trouble);
+  }
+</style>

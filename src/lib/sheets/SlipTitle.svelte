@@ -1,0 +1,59 @@
+<script lang="ts">
+  import { drawingOf, type DrawingRecord } from '$core/document/records';
+  import TextField from '../shared/TextField.svelte';
+  import type { Drawing } from './drawing.svelte';
+  import SlipHead from './SlipHead.svelte';
+
+  const { drawing, field }: { drawing: Drawing; field: string } = $props();
+  const record = $derived(drawingOf(drawing.document));
+  const sheet = $derived(drawing.sheets.find((s) => s.id === drawing.sheetId));
+
+  const FIELDS = [
+    ['title', 'Title'],
+    ['number', 'Drawing number'],
+    ['revision', 'Revision'],
+    ['date', 'Date of issue'],
+    ['drawnBy', 'Drawn by'],
+    ['checkedBy', 'Checked by'],
+    ['approvedBy', 'Approved by'],
+    ['owner', 'Legal owner'],
+  ] as const satisfies readonly (readonly [keyof DrawingRecord, string])[];
+  const COMPUTED: Readonly<Record<string, string>> = {
+    scale: 'Scale: from the views on this sheet; “as shown” when they differ.',
+    size: 'Size: from the sheet.',
+    sheet: 'Sheet n of m: counted.',
+    mass: 'Mass: the sum over the ledger; “>” while some parts have none.',
+    projection: 'Projection symbol: from the standard of the drawing.',
+  };
+  const put = (label: string, change: Partial<DrawingRecord>) => drawing.edit(label, [{ op: 'put', record: { ...record, ...change } }]);
+</script>
+
+<SlipHead title="Title block" subtitle="the same on every sheet" />
+{#if COMPUTED[field]}<p class="note">{COMPUTED[field]}</p>{/if}
+{#each FIELDS as [key, label] (key)}
+  <TextField {label} value={record[key]} focus={field === key} onchange={(v) => put(label, { [key]: v })} />
+{/each}
+<TextField
+  label="To make"
+  value={String(record.quantity)}
+  focus={field === 'quantity'}
+  onchange={(v) => Number.isInteger(Number(v)) && Number(v) > 0 && put('To make', { quantity: Number(v) })}
+/>
+{#if sheet}
+  <TextField
+    label="Document type of this sheet"
+    value={sheet.name}
+    focus={field === 'sheetName'}
+    onchange={(v) => drawing.edit('Document type', [{ op: 'put', record: { ...sheet, name: v } }])}
+  />
+{/if}
+
+<style>
+  .note {
+    margin-bottom: 0.6rem;
+    padding: 0.4rem 0.6rem;
+    border-radius: 6px;
+    background: var(--teal-soft);
+    font-size: 0.88rem;
+  }
+</style>

@@ -1,0 +1,108 @@
+import { recordsOf } from '$core/document/records';
+import type { Drawing } from './drawing.svelte';
+import type { Tools } from './tools.svelte';
+
+/** Something the user can do: it has a name, a key, and a place on the shelf or in the quick bar. */
+export interface Action {
+  readonly id: string;
+  readonly label: string;
+  readonly short?: string;
+  /** As shown: `Ctrl Z`, `B`. */
+  readonly key: string;
+  readonly on?: boolean | undefined;
+  readonly disabled?: boolean;
+  readonly shelf?: boolean;
+  readonly run: () => void;
+}
+
+/** Everything that can be done in the Sheets stage as things stand. */
+export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
+  const s = drawing.selection;
+  const record = s.kind === 'record' ? drawing.document[s.id] : undefined;
+  const viewId = s.kind === 'item' ? s.view : record?.type === 'view' ? record.id : undefined;
+  const found = viewId ? drawing.document[viewId] : undefined;
+  const view = found?.type === 'view' ? found : undefined;
+  const index = drawing.sheets.findIndex((x) => x.id === drawing.sheetId);
+  const go = (i: number) => {
+    const sheet = drawing.sheets[i];
+    if (sheet) drawing.sheetId = sheet.id;
+  };
+  const toggle = (key: 'hidden' | 'tangent' | 'shaded' | 'label', label: string, letter: string): Action => ({
+    id: key,
+    label: `${label} ${view?.[key] ? 'off' : 'on'}`,
+    key: letter,
+    disabled: !view,
+    run: () => view && drawing.edit(`${label} ${view[key] ? 'off' : 'on'}`, [{ op: 'put', record: { ...view, [key]: !view[key] } }]),
+  });
+  const list = recordsOf(drawing.document, 'list')[0];
+  const download = (name: string) => () => {
+    location.href = `/api/jobs/${drawing.id}/files/${name}`;
+  };
+  return [
+    { id: 'pick', label: 'Pick', key: 'V', shelf: true, on: tools.tool === 'pick', run: () => (tools.tool = 'pick') },
+    {
+      id: 'balloon',
+      label: 'Balloon for a component',
+      short: 'Balloon',
+      key: 'B',
+      shelf: true,
+      on: tools.tool === 'balloon',
+      run: () => (tools.tool = tools.tool === 'balloon' ? 'pick' : 'balloon'),
+    },
+    {
+      id: 'identify',
+      label: 'Identify the rest in this view',
+      short: 'Identify',
+      key: 'I',
+      shelf: true,
+      disabled: !view,
+      run: () => view && tools.identifyRest(view),
+    },
+    {
+      id: 'list',
+      label: 'Columns of the parts list',
+      short: 'List',
+      key: 'L',
+      shelf: true,
+      disabled: !list,
+      run: () => list && ((drawing.sheetId = list.sheet), drawing.select({ kind: 'record', id: list.id })),
+    },
+    { id: 'title', label: 'Title block', short: 'Title', key: 'T', shelf: true, run: () => drawing.select({ kind: 'field', field: 'title' }) },
+    { id: 'sheet', label: 'Sheet size and standard', short: 'Sheet', key: 'S', shelf: true, run: () => drawing.select({ kind: 'none' }) },
+    { id: 'fit', label: 'Fit the sheet', short: 'Fit', key: 'F', shelf: true, run: () => tools.fit() },
+    toggle('hidden', 'Hidden lines', 'H'),
+    toggle('tangent', 'Tangent edges', 'G'),
+    toggle('shaded', 'Shading', 'D'),
+    toggle('label', 'Label', 'A'),
+    { id: 'in', label: 'Zoom in', key: '+', run: () => tools.zoomBy(1.25) },
+    { id: 'out', label: 'Zoom out', key: '-', run: () => tools.zoomBy(0.8) },
+    { id: 'next', label: 'Next sheet', key: 'PageDown', disabled: index >= drawing.sheets.length - 1, run: () => go(index + 1) },
+    { id: 'previous', label: 'Previous sheet', key: 'PageUp', disabled: index <= 0, run: () => go(index - 1) },
+    {
+      id: 'remove',
+      label: 'Remove what is selected',
+      key: 'Delete',
+      disabled: record?.type !== 'view' && record?.type !== 'balloon',
+      run: () => tools.remove(),
+    },
+    { id: 'undo', label: 'Undo', key: 'Ctrl Z', disabled: !drawing.canUndo, run: () => drawing.undo() },
+    { id: 'redo', label: 'Redo', key: 'Ctrl Shift Z', disabled: !drawing.canRedo, run: () => drawing.redo() },
+    { id: 'ledger', label: tools.ledger ? 'Fold the ledger away' : 'Show the ledger', key: '[', run: () => (tools.ledger = !tools.ledger) },
+    { id: 'slip', label: tools.slip ? 'Fold the slip away' : 'Show the slip', key: ']', run: () => (tools.slip = !tools.slip) },
+    { id: 'pdf', label: 'PDF of all sheets', key: 'P', run: download('drawing.pdf') },
+    { id: 'csv', label: 'Parts list as CSV', key: 'C', run: download('parts-list.csv') },
+    { id: 'quick', label: 'Do anything', key: 'Ctrl K', run: () => (tools.quickBar = true) },
+  ];
+}
+
+/** The action that a key press means, if any. Keys do nothing while someone types. */
+export function actionFor(actions: readonly Action[], e: KeyboardEvent): Action | undefined {
+  const target = e.target as HTMLElement;
+  const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
+  const name = [e.ctrlKey || e.metaKey ? 'Ctrl' : '', e.shiftKey && (e.ctrlKey || e.metaKey) ? 'Shift' : '', e.key.length === 1 ? e.key.toUpperCase() : e.key]
+    .filter(Boolean)
+    .join(' ');
+  if (typing && name !== 'Ctrl K') return undefined;
+  const wanted = name === 'Ctrl Y' ? 'Ctrl Shift Z' : name === '=' ? '+' : name;
+  return actions.find((a) => a.key === wanted && !a.disabled);
+}

@@ -1,0 +1,132 @@
+import { anchorsOf } from '$core/annotate/balloon/anchors';
+import { aimAt } from '$core/annotate/balloon/aim';
+import { layoutBalloons } from '$core/annotate/balloon/layout';
+import { dropWithDependants } from '$core/document/steps';
+import type { BalloonRecord, ViewRecord } from '$core/document/records';
+import { recordsOf } from '$core/document/records';
+import { pageOf } from '$core/picture/compose';
+import { paperMapOf, viewRect } from '$core/picture/draw-view';
+import { notify } from '../shared/notices.svelte';
+import type { Drawing } from './drawing.svelte';
+
+export type ToolName = 'pick' | 'balloon';
+
+/** What the shelf, the keys and the quick bar share. */
+export class Tools {
+  tool = $state<ToolName>('pick');
+  quickBar = $state(false);
+  ledger = $state(true);
+  slip = $state(true);
+  fit: () => void = () => {};
+  zoomBy: (factor: number) => void = () => {};
+  private readonly drawing: Drawing;
+
+  constructor(drawing: Drawing) {
+    this.drawing = drawing;
+  }
+
+  /** Steps back: tool, then selection. */
+  stepBack(): void {
+    if (this.tool !== 'pick') this.tool = 'pick';
+    else this.drawing.select({ kind: 'none' });
+  }
+
+  /** A balloon for the component under the pointer; x, y on the sheet. */
+  addBalloon(view: ViewRecord, component: number, x: number, y: number): void {
+    const { drawing } = this;
+    const result = drawing.results.get(view.id);
+    const item = drawing.itemOfComponent.get(component);
+    if (!result || !item) return;
+    const vx = view.pivot[0] + (x - view.at[0]) / view.scale;
+    const vy = view.pivot[1] - (y - view.at[1]) / view.scale;
+    const aim = aimAt(result, vx, vy, component);
+    if (!aim) return;
+    const [bx, by, w, h] = viewRect(view, result);
+    const left = x < bx + w / 2;
+    const id = this.freshId(`balloon:${item.part}`);
+    const record: BalloonRecord = {
+      type: 'balloon',
+      id,
+      view: view.id,
+      component: drawing.components[component]!.path,
+      anchor: [aim.x, aim.y],
+      offset: [(left ? bx - 13 : bx + w + 13) - view.at[0], Math.min(by + h, Math.max(by, y - 12)) - view.at[1]],
+      end: 'arrow',
+    };
+    drawing.edit(`Add balloon ${item.number}`, [{ op: 'put', record }]);
+    drawing.select({ kind: 'record', id });
+    this.tool = 'pick';
+  }
+
+  /** Balloons for every item that has none yet and can be seen in the view. */
+  identifyRest(view: ViewRecord): void {
+    const { drawing } = this;
+    const result = drawing.results.get(view.id);
+    if (!result) return;
+    const done = new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part));
+    const open = drawing.items.filter((i) => !done.has(i.part));
+    const map = paperMapOf(view);
+    const requests = open.map((i) => ({
+      id: i.part,
+      anchors: anchorsOf(result, new Set(i.components), 48).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+    }));
+    const sheet = drawing.sheets.find((s) => s.id === view.sheet)!;
+    const { geometry, style } = pageOf(sheet);
+    const [x, y, width, height] = viewRect(view, result);
+    const f = geometry.frame;
+    const rect = (b: readonly [number, number, number, number]) => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
+    const obstacles = (drawing.composed.get(sheet.id)?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== view.id).map((g) => rect(g.box));
+    const placed = layoutBalloons(requests, {
+      view: { x, y, width, height },
+      allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 },
+      obstacles,
+      diameter: style.balloon,
+    });
+    const steps = placed.flatMap((p) => {
+      const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
+      const own = new Set(open.find((i) => i.part === p.id)!.components);
+      const aim = [...own]
+        .map((c) => aimAt(result, anchor.x, anchor.y, c))
+        .filter((a) => a !== undefined)
+        .sort((a, b) => a.distance - b.distance)[0];
+      if (!aim) return [];
+      const record: BalloonRecord = {
+        type: 'balloon',
+        id: this.freshId(`balloon:${p.id}`),
+        view: view.id,
+        component: drawing.components[aim.component]!.path,
+        anchor: [anchor.x, anchor.y],
+        offset: [p.x - view.at[0], p.y - view.at[1]],
+        end: 'arrow',
+      };
+      return [{ op: 'put' as const, record }];
+    });
+    if (steps.length) drawing.edit(`Identify ${steps.length} items`, steps);
+    else
+      notify(
+        'trouble',
+        open.length ? 'No further item can be identified here: none has a visible edge with room for a balloon.' : 'Every item has its balloon.',
+      );
+  }
+
+  /** Removes what is selected, with what hangs on it. */
+  remove(): void {
+    const s = this.drawing.selection;
+    if (s.kind !== 'record') return;
+    const r = this.drawing.document[s.id];
+    if (!r || r.type === 'drawing') return;
+    if (r.type === 'sheet' && this.drawing.sheets.length === 1) {
+      notify('trouble', 'The last sheet stays.');
+      return;
+    }
+    this.drawing.edit(`Remove ${r.type}`, dropWithDependants(this.drawing.document, s.id));
+    this.drawing.select({ kind: 'none' });
+  }
+
+  private freshId(base: string): string {
+    for (let n = 1; ; n++) {
+      const id = n === 1 ? base : `${base}#${n}`;
+      if (!this.drawing.document[id]) return id;
+    }
+  }
+}

@@ -1,0 +1,134 @@
+<script lang="ts">
+  import { ISO_NAMES, INCH_NAMES } from './sheet-names';
+  import { FileUp } from '@lucide/svelte';
+
+  const { limitMb, oncreated }: { limitMb: number; oncreated: (id: string) => void } = $props();
+
+  let over = $state(false);
+  let sending = $state(-1);
+  let trouble = $state('');
+  let standard = $state<'iso' | 'asme'>('iso');
+  let sheet = $state('A3');
+  let input: HTMLInputElement;
+  let request: XMLHttpRequest | undefined;
+
+  /** XMLHttpRequest rather than fetch: it tells how far the upload is. */
+  function send(files: FileList | File[] | null | undefined) {
+    if (!files || files.length === 0) return;
+    trouble = '';
+    const form = new FormData();
+    let bytes = 0;
+    for (const f of files) {
+      form.append('file', f, f.name);
+      bytes += f.size;
+    }
+    if (bytes > limitMb * 1e6) {
+      trouble = `${files[0]!.name} has ${Math.round(bytes / 1e6)} MB; the limit is ${limitMb} MB. Leave out what the drawing does not need.`;
+      return;
+    }
+    form.append('standard', standard);
+    form.append('sheet', sheet);
+    const r = new XMLHttpRequest();
+    request = r;
+    r.upload.onprogress = (e) => (sending = e.lengthComputable ? e.loaded / e.total : 0);
+    r.onload = () => {
+      sending = -1;
+      const answer = JSON.parse(r.responseText || '{}') as { id?: string; error?: { message: string } };
+      if (r.status === 201 && answer.id) oncreated(answer.id);
+      else trouble = answer.error?.message ?? 'The server did not take the file. Try it again.';
+    };
+    r.onerror = () => {
+      sending = -1;
+      trouble = 'The server does not answer. Try it again.';
+    };
+    r.onabort = () => (sending = -1);
+    sending = 0;
+    r.open('POST', '/api/jobs');
+    r.send(form);
+    input.value = '';
+  }
+  function drop(e: DragEvent) {
+    e.preventDefault();
+    over = false;
+    send(e.dataTransfer?.files);
+  }
+</script>
+
+<section
+  class="drop"
+  class:over
+  ondragover={(e) => (e.preventDefault(), (over = true))}
+  ondragleave={() => (over = false)}
+  ondrop={drop}
+  aria-label="Bring in an assembly"
+>
+  <FileUp size={30} />
+  <div class="text">
+    {#if sending >= 0}
+      <p><b>Sending … {Math.round(sending * 100)} %</b></p>
+      <progress max="1" value={sending} aria-label="Upload"></progress>
+    {:else}
+      <p><b>Drop a STEP assembly here</b></p>
+      <p class="q-caption">AP203, AP214 or AP242. Several files that belong together, or a zip of them, are one assembly. Up to {limitMb} MB.</p>
+    {/if}
+    {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
+  </div>
+  <label class="q-caption"
+    >Standard
+    <select class="q-field" bind:value={standard} onchange={() => (sheet = standard === 'iso' ? 'A3' : 'B')}>
+      <option value="iso">ISO, first angle</option>
+      <option value="asme">ASME, third angle</option>
+    </select>
+  </label>
+  <label class="q-caption"
+    >Sheet
+    <select class="q-field" bind:value={sheet}>
+      {#each standard === 'iso' ? ISO_NAMES : INCH_NAMES as n (n)}<option>{n}</option>{/each}
+    </select>
+  </label>
+  {#if sending >= 0}
+    <button class="q-button" onclick={() => request?.abort()}>Cancel</button>
+  {:else}
+    <button class="q-button main" onclick={() => input.click()}>Choose files</button>
+  {/if}
+  <input
+    bind:this={input}
+    type="file"
+    multiple
+    accept=".stp,.step,.p21,.zip"
+    class="sr-only"
+    aria-label="STEP files"
+    tabindex="-1"
+    onchange={(e) => send(e.currentTarget.files)}
+  />
+</section>
+
+<style>
+  .drop {
+    display: flex;
+    align-items: center;
+    gap: 1rem;
+    padding: 1.1rem 1.3rem;
+    border: 2px dashed var(--line);
+    border-radius: 12px;
+    background: var(--panel);
+  }
+  .drop.over {
+    border-color: var(--teal);
+    background: var(--teal-soft);
+  }
+  .text {
+    flex: 1;
+  }
+  progress {
+    width: 100%;
+  }
+  .trouble {
+    margin-top: 0.3rem;
+    color: var(--trouble);
+  }
+  label {
+    display: grid;
+    min-width: 90px;
+  }
+</style>

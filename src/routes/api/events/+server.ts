@@ -1,0 +1,3 @@
+import { eventStream } from '$lib/sse.server';
+
+export const GET = () => eventStream(undefined);

@@ -1,0 +1,17 @@
+import { join } from 'node:path';
+
+/** Settings from the environment, read once. */
+export const config = {
+  databaseUrl: process.env.DATABASE_URL ?? '',
+  /** Project folder: fonts, migrations and bundled threads are found from here. */
+  root: process.env.QUARRY_ROOT ?? process.cwd(),
+  maxUploadBytes: Number(process.env.QUARRY_MAX_UPLOAD_MB ?? 200) * 1_000_000,
+  importTimeoutMs: Number(process.env.QUARRY_IMPORT_TIMEOUT_S ?? 300) * 1000,
+  /** Views computed side by side in this process. */
+  geometryThreads: Number(process.env.QUARRY_GEOMETRY_THREADS ?? 2),
+  /** `no`: this process serves pages only and leaves the queue to worker processes. */
+  works: process.env.QUARRY_WORKS !== 'no',
+} as const;
+
+export const threadFile = (name: string) => join(config.root, 'build', 'node', `${name}.js`);
+export const fontFile = () => join(config.root, 'static', 'fonts', 'osifont.ttf');

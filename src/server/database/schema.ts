@@ -1,0 +1,97 @@
+import { bigserial, boolean, customType, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import type { Assembly } from '../../core/assembly/assembly.ts';
+import type { DrawingDocument } from '../../core/document/records.ts';
+import type { Step } from '../../core/document/steps.ts';
+
+const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({
+  dataType: () => 'bytea',
+  toDriver: (v) => Buffer.from(v.buffer, v.byteOffset, v.byteLength),
+  fromDriver: (v) => new Uint8Array(v.buffer, v.byteOffset, v.byteLength),
+});
+
+const moment = (name?: string) => (name ? timestamp(name, { withTimezone: true }) : timestamp({ withTimezone: true }));
+
+export type JobState = 'queued' | 'working' | 'ready' | 'failed' | 'cancelled';
+
+/** One assembly with its drawings. */
+export const job = pgTable('job', {
+  id: uuid().primaryKey().defaultRandom(),
+  title: text().notNull(),
+  state: text().$type<JobState>().notNull().default('queued'),
+  /** Stage of the import and how far it is, 0…1. */
+  stage: text().notNull().default('queued'),
+  progress: real().notNull().default(0),
+  errorCode: text(),
+  errorText: text(),
+  cancelWanted: boolean().notNull().default(false),
+  demo: boolean().notNull().default(false),
+  fileBytes: integer().notNull().default(0),
+  /** Sheet and standard wanted for the first drawing. */
+  sheet: text(),
+  standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
+  assembly: jsonb().$type<Assembly>(),
+  /** The drawing as it stands; `edit` tells how it came about. */
+  document: jsonb().$type<DrawingDocument>(),
+  version: integer().notNull().default(0),
+  /** Milliseconds per stage of the import. */
+  timings: jsonb().$type<Record<string, number>>(),
+  createdAt: moment().notNull().defaultNow(),
+  changedAt: moment().notNull().defaultNow(),
+});
+
+export const jobFile = pgTable(
+  'job_file',
+  {
+    id: bigserial({ mode: 'number' }).primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id, { onDelete: 'cascade' }),
+    /** The top assembly is 0. */
+    place: integer().notNull(),
+    name: text().notNull(),
+    data: bytea().notNull(),
+  },
+  (t) => [index().on(t.jobId)],
+);
+
+/** Geometry of a part by the hash of its content: shared between jobs. */
+export const geometry = pgTable('geometry', {
+  key: text().primaryKey(),
+  data: bytea().notNull(),
+  /** A small line drawing of the part. */
+  picture: text(),
+});
+
+/** Computed views by the hash of what they show: never computed twice. */
+export const viewResult = pgTable('view_result', {
+  key: text().primaryKey(),
+  data: bytea().notNull(),
+  createdAt: moment().notNull().defaultNow(),
+});
+
+/** Every change of a drawing, in order. */
+export const edit = pgTable(
+  'edit',
+  {
+    id: bigserial({ mode: 'number' }).primaryKey(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id, { onDelete: 'cascade' }),
+    /** Version of the document after it. */
+    version: integer().notNull(),
+    kind: text().$type<'edit' | 'undo' | 'redo'>().notNull(),
+    label: text().notNull(),
+    steps: jsonb().$type<readonly Step[]>().notNull(),
+    inverse: jsonb().$type<readonly Step[]>().notNull(),
+    /** Version of the edit that an undo or redo turns back. */
+    turns: integer(),
+    createdAt: moment().notNull().defaultNow(),
+  },
+  (t) => [unique().on(t.jobId, t.version)],
+);
+
+/** Workers that are alive say so every few seconds. */
+export const worker = pgTable('worker', {
+  id: text().primaryKey(),
+  seenAt: moment().notNull().defaultNow(),
+});

@@ -1,0 +1,29 @@
+import { and, eq, isNotNull } from 'drizzle-orm';
+import { QuarryError } from '../../core/base/errors.ts';
+import { unpackResult } from '../../core/views/result-codec.ts';
+import { linesAsSvg } from '../../formats/lines-svg.ts';
+import { getDatabase } from '../database/client.ts';
+import { geometry } from '../database/schema.ts';
+import { loadDrawing } from './jobs.ts';
+import { keyedViews, storedResult } from './views.ts';
+
+/** Small line drawing of a part. @throws QuarryError NOT_FOUND */
+export async function partPicture(key: string): Promise<string> {
+  const [row] = await getDatabase()
+    .select({ picture: geometry.picture })
+    .from(geometry)
+    .where(and(eq(geometry.key, key), isNotNull(geometry.picture)));
+  if (!row?.picture) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
+  return row.picture;
+}
+
+/** The assembly seen from the isometric view of its drawing, or from the first view there is. @throws QuarryError NOT_FOUND */
+export async function jobPicture(jobId: string): Promise<string> {
+  const { assembly, document } = await loadDrawing(jobId);
+  const views = keyedViews(assembly, document);
+  const view = views.find((v) => v.view.id === 'view:isometric') ?? views[0];
+  const data = view && (await storedResult(view.key));
+  const result = data && unpackResult(data);
+  if (!result) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
+  return linesAsSvg(result.lines);
+}

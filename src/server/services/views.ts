@@ -1,0 +1,56 @@
+import { createHash } from 'node:crypto';
+import { eq, inArray } from 'drizzle-orm';
+import type { Assembly } from '../../core/assembly/assembly.ts';
+import { componentsOf } from '../../core/assembly/components.ts';
+import { QuarryError } from '../../core/base/errors.ts';
+import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
+import { specOf, specText, type ViewSpec } from '../../core/views/view-spec.ts';
+import { getDatabase } from '../database/client.ts';
+import { geometry, viewResult } from '../database/schema.ts';
+import { runView } from '../work/geometry-pool.ts';
+
+export interface KeyedView {
+  readonly view: ViewRecord;
+  readonly spec: ViewSpec;
+  readonly key: string;
+}
+
+/** Every view of a document with the key of its result. */
+export function keyedViews(assembly: Assembly, document: DrawingDocument): KeyedView[] {
+  const components = componentsOf(assembly);
+  return recordsOf(document, 'view').map((view) => {
+    const spec = specOf(view, document, components);
+    return {
+      view,
+      spec,
+      key: createHash('sha256')
+        .update(specText(spec, assembly, components))
+        .digest('hex')
+        .slice(0, 40),
+    };
+  });
+}
+
+export async function storedResult(key: string): Promise<Uint8Array | undefined> {
+  const [row] = await getDatabase().select({ data: viewResult.data }).from(viewResult).where(eq(viewResult.key, key));
+  return row?.data;
+}
+
+export async function storeResults(results: readonly (readonly [string, Uint8Array])[]): Promise<void> {
+  for (const [key, data] of results) await getDatabase().insert(viewResult).values({ key, data }).onConflictDoNothing();
+}
+
+/** Packed geometry of every part. @throws QuarryError NOT_FOUND when one is missing */
+export async function loadGeometries(assembly: Assembly): Promise<[string, Uint8Array][]> {
+  const keys = [...new Set(assembly.parts.map((p) => p.geometryKey))];
+  const rows = await getDatabase().select({ key: geometry.key, data: geometry.data }).from(geometry).where(inArray(geometry.key, keys));
+  if (rows.length < keys.length) throw new QuarryError('NOT_FOUND', { what: 'The geometry of a part' });
+  return rows.map((r) => [r.key, r.data]);
+}
+
+/** Computes a view in a geometry thread and stores it; a result that is there already is left alone. */
+export async function computeAndStore(assembly: Assembly, { spec, key }: KeyedView, signal?: AbortSignal): Promise<void> {
+  if (await storedResult(key)) return;
+  const data = await runView({ type: 'view', assembly, geometries: await loadGeometries(assembly), spec }, signal);
+  await storeResults([[key, data]]);
+}

@@ -1,0 +1,82 @@
+import { z } from 'zod';
+import { QuarryError } from '../core/base/errors.ts';
+import type { DrawingDocumentRecord } from '../core/document/records.ts';
+import type { Step } from '../core/document/steps.ts';
+import { SHEET_FORMATS } from '../core/sheet/formats.ts';
+
+const id = z.string().min(1).max(200);
+const text = z.string().max(2000);
+const number = z.number();
+const vector = z.tuple([number, number, number]).readonly();
+const point = z.tuple([number, number]).readonly();
+const size = z.string().refine((s) => SHEET_FORMATS.some((f) => f.name === s), 'There is no such sheet size.');
+
+const record = z.discriminatedUnion('type', [
+  z.object({
+    type: z.literal('drawing'),
+    id: z.literal('drawing'),
+    standard: z.enum(['iso', 'asme']),
+    title: text,
+    number: text,
+    revision: text,
+    date: text,
+    drawnBy: text,
+    checkedBy: text,
+    approvedBy: text,
+    owner: text,
+    quantity: z.int().min(1).max(1_000_000),
+  }),
+  z.object({ type: z.literal('sheet'), id, order: number, name: text, size, landscape: z.boolean() }),
+  z.object({
+    type: z.literal('view'),
+    id,
+    sheet: id,
+    name: text,
+    right: vector,
+    up: vector,
+    toward: vector,
+    scale: z.number().positive().max(1000),
+    at: point,
+    pivot: point,
+    hidden: z.boolean(),
+    tangent: z.boolean(),
+    shaded: z.boolean(),
+    label: z.boolean(),
+    parent: id.nullable(),
+    align: z.enum(['level', 'upright']).nullable(),
+    cut: z.object({ normal: vector, d: number, letter: z.string().max(4), keptWhole: z.array(z.string()).readonly(), shownIn: id.nullable() }).nullable(),
+    spread: id.nullable(),
+    pullLines: z.boolean(),
+  }),
+  z.object({
+    type: z.literal('spread'),
+    id,
+    name: text,
+    pulls: z.array(z.object({ components: z.array(z.string()).readonly(), direction: vector, distanceMm: number })).readonly(),
+  }),
+  z.object({ type: z.literal('balloon'), id, view: id, component: z.string(), anchor: point, offset: point, end: z.enum(['arrow', 'dot']) }),
+  z.object({
+    type: z.literal('list'),
+    id,
+    sheet: id,
+    columns: z
+      .array(z.object({ key: z.string(), title: text, widthMm: z.number().positive().max(400) }))
+      .min(1)
+      .readonly(),
+  }),
+  z.object({ type: z.literal('property'), id, part: z.string(), values: z.record(z.string(), text) }),
+]) satisfies z.ZodType<DrawingDocumentRecord>;
+
+const step = z.discriminatedUnion('op', [z.object({ op: z.literal('put'), record }), z.object({ op: z.literal('drop'), id })]) satisfies z.ZodType<Step>;
+
+export const editRequest = z.object({ version: z.int().min(0), label: z.string().min(1).max(200), steps: z.array(step).min(1).max(5000) });
+export const versionRequest = z.object({ version: z.int().min(0) });
+export const uploadOptions = z.object({ standard: z.enum(['iso', 'asme']).default('iso'), sheet: size.nullable().default(null) });
+
+/** @throws QuarryError BAD_REQUEST that names the first thing wrong */
+export function check<T>(schema: z.ZodType<T>, value: unknown): T {
+  const r = schema.safeParse(value);
+  if (r.success) return r.data;
+  const issue = r.error.issues[0]!;
+  throw new QuarryError('BAD_REQUEST', { text: `The request is not understood: ${issue.path.join('.') || 'body'}: ${issue.message}` });
+}

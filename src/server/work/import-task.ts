@@ -1,0 +1,128 @@
+import { MessageChannel } from 'node:worker_threads';
+import { eq } from 'drizzle-orm';
+import { QuarryError } from '../../core/base/errors.ts';
+import type { KernelHost } from '../../kernel/host.ts';
+import { config } from '../config.ts';
+import { getDatabase } from '../database/client.ts';
+import { geometry, job } from '../database/schema.ts';
+import { tell } from '../events.ts';
+import { log } from '../log.ts';
+import { failJob, loadFiles, setProgress } from '../services/jobs.ts';
+import { storeResults } from '../services/views.ts';
+import { runDraft } from './geometry-pool.ts';
+
+/** Share of the whole that each stage takes, for the progress bar. */
+const STAGE_START: Readonly<Record<string, number>> = { starting: 0.02, reading: 0.15, translating: 0.2, meshing: 0.35, storing: 0.6, drawing: 0.65 };
+
+/**
+ * Brings a job in: files → kernel → parts → first drawing. Expected failures end in the job's state, not in a retry.
+ * @param last this is the last attempt: whatever goes wrong is final
+ */
+export async function importJob(id: string, kernel: KernelHost, last: boolean): Promise<void> {
+  const abort = new AbortController();
+  const watch = watchCancel(id, abort);
+  try {
+    await work(id, kernel, abort.signal);
+  } catch (e) {
+    if (e instanceof QuarryError && e.code !== 'KERNEL_STOPPED') {
+      await failJob(id, e.code, e.message);
+      return;
+    }
+    log.error({ err: e, job: id }, 'import broke');
+    if (!last && !(e instanceof QuarryError)) throw e;
+    const shown = e instanceof QuarryError ? e : new QuarryError('KERNEL_STOPPED', { stage: 'bringing the file in' });
+    await failJob(id, shown.code, shown.message);
+  } finally {
+    clearInterval(watch);
+  }
+}
+
+/** The wish to cancel travels through the job's row: it may come from another process. */
+function watchCancel(id: string, abort: AbortController): NodeJS.Timeout {
+  return setInterval(() => {
+    void getDatabase()
+      .select({ wanted: job.cancelWanted })
+      .from(job)
+      .where(eq(job.id, id))
+      .then(([row]) => {
+        // A deleted job is cancelled too.
+        if (!row || row.wanted) abort.abort();
+      })
+      .catch((err: unknown) => log.warn({ err, job: id }, 'could not look for a cancel'));
+  }, 300);
+}
+
+async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promise<void> {
+  const [row] = await getDatabase().select().from(job).where(eq(job.id, id));
+  if (!row || row.state === 'cancelled' || row.state === 'ready') return;
+  const timings: Record<string, number> = {};
+  let t = performance.now();
+  const lap = (name: string) => {
+    timings[name] = Math.round(performance.now() - t);
+    t = performance.now();
+  };
+  const report = throttled((stage: string, share: number) => setProgress(id, stage, share));
+  const files = await loadFiles(id);
+  const read = await kernel.import(files, {
+    signal,
+    timeoutMs: config.importTimeoutMs,
+    onProgress: (stage, done, total) =>
+      report(total > 1 ? `${stage} ${done + 1} of ${total}` : stage, (STAGE_START[stage] ?? 0) + (stage === 'meshing' ? (0.25 * done) / total : 0)),
+  });
+  lap('read');
+  await setProgress(id, 'storing', STAGE_START['storing']!);
+  for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
+  lap('store');
+  await setProgress(id, 'drawing', STAGE_START['drawing']!);
+  const { port1, port2 } = new MessageChannel();
+  port1.on('message', (m: { at: number; total: number; what: string }) => report(m.what, STAGE_START['drawing']! + (0.33 * m.at) / m.total));
+  try {
+    const drawn = await runDraft(
+      {
+        type: 'draft',
+        assembly: read.assembly,
+        geometries: read.geometries,
+        standard: row.standard,
+        sheet: row.sheet,
+        date: new Date().toISOString().slice(0, 10),
+        port: port2,
+      },
+      signal,
+    );
+    lap('draw');
+    await storeResults(drawn.results);
+    for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
+    report.stop();
+    await getDatabase()
+      .update(job)
+      .set({
+        title: read.assembly.name || row.title,
+        assembly: read.assembly,
+        document: drawn.document,
+        version: 1,
+        state: 'ready',
+        stage: 'ready',
+        progress: 1,
+        timings,
+        changedAt: new Date(),
+      })
+      .where(eq(job.id, id));
+    await tell({ type: 'job', job: id });
+    log.info({ job: id, timings, kernelHeapMb: Math.round(read.heapBytes / 1e6) }, 'brought in');
+  } finally {
+    port1.close();
+  }
+}
+
+/** At most a few writes a second; none after `stop`. */
+function throttled(write: (stage: string, share: number) => Promise<void>) {
+  let next = 0;
+  let stopped = false;
+  const report = (stage: string, share: number) => {
+    const now = performance.now();
+    if (stopped || now < next) return;
+    next = now + 200;
+    write(stage, share).catch((err: unknown) => log.warn({ err }, 'progress was not written'));
+  };
+  return Object.assign(report, { stop: () => (stopped = true) });
+}

@@ -1,0 +1,101 @@
+import { sql } from 'drizzle-orm';
+import { Logger, makeWorkerUtils, run, type Runner } from 'graphile-worker';
+import { z } from 'zod';
+import { KernelHost } from '../../kernel/host.ts';
+import { threadFile } from '../config.ts';
+import { getDatabase, getPool } from '../database/client.ts';
+import { tell } from '../events.ts';
+import { log } from '../log.ts';
+import { failJob, loadDrawing } from '../services/jobs.ts';
+import { computeAndStore, keyedViews } from '../services/views.ts';
+import { closeGeometryPool } from './geometry-pool.ts';
+import { importJob } from './import-task.ts';
+
+const importPayload = z.object({ job: z.uuid() });
+const viewPayload = z.object({ job: z.uuid(), view: z.string() });
+
+/** A worker that has not been heard of for this long is dead; its jobs are given back. */
+const DEAD_AFTER_S = 15;
+const HEARTBEAT_MS = 4000;
+
+export interface WorkHandle {
+  stop(): Promise<void>;
+}
+
+/** Works the queue in this process until stopped. */
+export async function startWork(): Promise<WorkHandle> {
+  const kernel = new KernelHost(threadFile('kernel.thread'));
+  kernel.warm();
+  const logger = new Logger(() => (level, message) => {
+    if (level === 'error' || level === 'warning') log.warn({ queue: true }, message);
+  });
+  const runner: Runner = await run({
+    pgPool: getPool(),
+    concurrency: 3,
+    noHandleSignals: true,
+    pollInterval: 1000,
+    logger,
+    taskList: {
+      import: async (payload, helpers) => {
+        const { job } = importPayload.parse(payload);
+        await importJob(job, kernel, helpers.job.attempts >= helpers.job.max_attempts);
+      },
+      view: async (payload) => {
+        const { job, view } = viewPayload.parse(payload);
+        const { assembly, document } = await loadDrawing(job);
+        const keyed = keyedViews(assembly, document).find((k) => k.view.id === view);
+        if (keyed) await computeAndStore(assembly, keyed);
+        await tell({ type: 'view', job, view });
+      },
+    },
+  });
+  const id = `${process.pid}-${Math.random().toString(36).slice(2)}`;
+  const ids = new Set<string>();
+  runner.events.on('worker:create', ({ worker }) => ids.add(worker.workerId));
+  const beat = async () => {
+    for (const w of [id, ...ids])
+      await getDatabase().execute(sql`insert into worker (id, seen_at) values (${w}, now()) on conflict (id) do update set seen_at = now()`);
+    await giveBackJobsOfTheDead();
+  };
+  // Workers that were created before we listened hold no jobs of the dead; theirs show up as locked and are learned here.
+  runner.events.on('job:start', ({ worker }) => {
+    ids.add(worker.workerId);
+    void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed'));
+  });
+  await beat();
+  const timer = setInterval(() => void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed')), HEARTBEAT_MS);
+  return {
+    async stop() {
+      clearInterval(timer);
+      await runner.stop();
+      await kernel.close();
+      await closeGeometryPool();
+    },
+  };
+}
+
+/** Jobs locked by workers that no longer beat are tried again, once; after that they fail with a reason. */
+async function giveBackJobsOfTheDead(): Promise<void> {
+  const dead = await getDatabase().execute<{ locked_by: string }>(sql`
+    select distinct locked_by from graphile_worker.jobs
+    where locked_by is not null and locked_at < now() - make_interval(secs => ${DEAD_AFTER_S})
+      and locked_by not in (select id from worker where seen_at > now() - make_interval(secs => ${DEAD_AFTER_S}))`);
+  if (dead.rows.length) {
+    const utils = await makeWorkerUtils({ pgPool: getPool() });
+    try {
+      await utils.forceUnlockWorkers(dead.rows.map((r) => r.locked_by));
+      // An unlocked job keeps the time of its lock as its next run: now.
+      await getDatabase().execute(
+        sql`select graphile_worker.reschedule_jobs(array(select id from graphile_worker.jobs where locked_by is null and attempts > 0 and attempts < max_attempts), run_at => now())`,
+      );
+    } finally {
+      await utils.release();
+    }
+    log.warn({ workers: dead.rows.length }, 'jobs of dead workers were given back');
+  }
+  const lost = await getDatabase().execute<{ id: string }>(sql`
+    select id from job where state in ('working', 'queued') and exists (
+      select 1 from graphile_worker.jobs q where q.key = 'import:' || job.id and q.locked_by is null and q.attempts >= q.max_attempts)`);
+  for (const { id } of lost.rows)
+    await failJob(id, 'KERNEL_STOPPED', 'The worker was stopped twice while bringing this file in. Try again, or bring it in in parts.');
+}
