@@ -2,10 +2,13 @@ import { HIDDEN, LineClass, linesBox, type Linework } from '../core/outline/line
 import { runPath } from '../core/picture/draw-view.ts';
 import { num } from '../core/picture/shapes.ts';
 
-/** Lines of one view as an SVG at 1:1, to look at. */
-export function linesAsSvg(lines: Linework): string {
+/**
+ * Lines of one view as an SVG at 1:1, to look at.
+ * @param pens how many pens wide the picture is: fewer make bolder lines, for small pictures
+ */
+export function linesAsSvg(lines: Linework, pens = 800): string {
   const [x0, y0, x1, y1] = lines.kind.length ? linesBox(lines) : [0, 0, 1, 1];
-  const pen = Math.max(x1 - x0, y1 - y0) / 800;
+  const pen = Math.max(x1 - x0, y1 - y0) / pens;
   const map = { scale: 1, x: (v: number) => v - x0, y: (v: number) => y1 - v };
   const paths = Array.from(lines.kind, (kind, i) => {
     const hidden = kind & HIDDEN;

@@ -15,7 +15,7 @@ import { sceneOf } from '../outline/scene-of.ts';
 import { listBlocks } from '../picture/draw-list.ts';
 import { paperMapOf, viewRect } from '../picture/draw-view.ts';
 import { viewBox } from '../shade/raster.ts';
-import { formatByName, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { formatByName, SHEET_FORMATS, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
@@ -23,7 +23,7 @@ import { arrange, roomsAround, type Block } from './arrange.ts';
 import { placeByMask } from './place-by-mask.ts';
 
 export interface DraftOptions {
-  /** Sheet size by name. Default A3, or B for ASME. */
+  /** Sheet size by name. Default: A3, or B for ASME, and the exploded view on the next size when it would be too small there. */
   readonly sheet?: string;
   /** Default iso. */
   readonly standard?: Standard;
@@ -59,6 +59,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 
 const STEPS = 8;
 
+/** Room for balloons around the exploded view, mm. */
+const EXPLODED_MARGIN = 25;
+
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
 
@@ -72,11 +75,15 @@ class Drafter {
   private readonly standard: Standard;
   private readonly options: DraftOptions;
   private readonly landscape = true;
+  /** Size of the sheet at hand: the exploded view's may be larger. */
+  private sheetFormat: SheetFormat;
+  private arrangementScale = 1;
   private done = 0;
 
   constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: SheetFormat, standard: Standard, options: DraftOptions) {
     this.assembly = assembly;
     this.format = format;
+    this.sheetFormat = format;
     this.standard = standard;
     this.options = options;
     this.components = componentsOf(assembly);
@@ -106,6 +113,7 @@ class Drafter {
     const geometry = sheetGeometry(this.format, this.landscape);
     const title = titleBlockRect(geometry);
     const placed = this.fitArrangement(boxes, geometry.frame, title);
+    this.arrangementScale = placed.scale;
     for (const n of names) {
       const box = boxes.get(n)!;
       const view: ViewRecord = {
@@ -192,23 +200,41 @@ class Drafter {
       pulls: plan.pulls.map((p) => ({ components: p.components.map((c) => this.components[c]!.path), direction: p.direction, distanceMm: p.distanceMm })),
     };
     this.records[spread.id] = spread;
+    const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: spread.id, pullLines: true };
+    const items = itemsOf(this.assembly, this.records);
+    const result = await this.options.compute(specOf(view, this.records, this.components));
+    this.sheetFormat = this.formatForExploded(result, items.length);
     const sheet = this.sheet(3, 'Exploded view and parts list');
     const list: ListRecord = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
     this.records[list.id] = list;
-    const view: ViewRecord = { ...this.view('view:exploded', sheet.id, 'Exploded view', 'isometric'), spread: spread.id, pullLines: true };
-    const items = itemsOf(this.assembly, this.records);
     const blocks = this.listRects(items.length);
-    await this.placeAlone(view, 25, 25, blocks);
+    await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
     const missing = this.balloons('view:exploded', items, blocks);
     // What the exploded view does not show may be seen in the section.
+    this.sheetFormat = this.format;
     this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
     this.step('balloons placed');
   }
 
+  /** The next size, if nobody asked for a size and it lets the exploded view be drawn larger than on this one, where it would be small. */
+  private formatForExploded(result: ViewResult, rows: number): SheetFormat {
+    if (this.options.sheet !== undefined) return this.format;
+    const scaleOn = (format: SheetFormat): number => {
+      this.sheetFormat = format;
+      const { frame } = sheetGeometry(format, this.landscape);
+      const blocks = this.listRects(rows);
+      return standardScales(this.standard).find((s) => placeByMask(result, s, frame, blocks, EXPLODED_MARGIN, EXPLODED_MARGIN)) ?? 0;
+    };
+    const here = scaleOn(this.format);
+    if (here >= this.arrangementScale) return this.format;
+    const larger = SHEET_FORMATS.filter((f) => f.standard === this.format.standard && f.long > this.format.long).sort((a, b) => a.long - b.long)[0];
+    return larger && scaleOn(larger) > here ? larger : this.format;
+  }
+
   private listRects(rows: number): Rect[] {
-    const geometry = sheetGeometry(this.format, this.landscape);
+    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
     const width = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
-    return [titleBlockRect(geometry), ...listBlocks(rows, width, geometry, styleFor(this.format)).map((b) => b.rect)];
+    return [titleBlockRect(geometry), ...listBlocks(rows, width, geometry, styleFor(this.sheetFormat)).map((b) => b.rect)];
   }
 
   /** One balloon per item in the view; returns the items that have no visible edge there. */
@@ -220,14 +246,14 @@ class Drafter {
       id: i.part,
       anchors: anchorsOf(result, new Set(i.components), 48).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
     }));
-    const geometry = sheetGeometry(this.format, this.landscape);
+    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
     const [x, y, width, height] = viewRect(view, result);
     const f = geometry.frame;
     const area: LayoutArea = {
       view: { x, y, width, height },
       allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 },
       obstacles,
-      diameter: styleFor(this.format).balloon,
+      diameter: styleFor(this.sheetFormat).balloon,
     };
     const placed = layoutBalloons(requests, area);
     for (const p of placed) {
@@ -276,7 +302,7 @@ class Drafter {
    * box where the view itself is empty.
    */
   private async placeAlone(view: ViewRecord, marginX: number, marginY: number, corner?: readonly Rect[]): Promise<void> {
-    const geometry = sheetGeometry(this.format, this.landscape);
+    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
     const obstacles = corner ?? [titleBlockRect(geometry)];
     const result = await this.options.compute(specOf(view, this.records, this.components));
     const [x0, y0, x1, y1] = result.box;
@@ -288,11 +314,11 @@ class Drafter {
       this.step(`${view.name} drawn`);
       return;
     }
-    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.format.name });
+    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.sheetFormat.name });
   }
 
   private sheet(order: number, name: string): SheetRecord {
-    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${order}`, order, name, size: this.format.name, landscape: this.landscape };
+    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${order}`, order, name, size: this.sheetFormat.name, landscape: this.landscape };
     this.records[sheet.id] = sheet;
     return sheet;
   }

@@ -92,6 +92,9 @@ export interface PairColumns {
   /** Pixels in which `b` has material below the highest of `a`. */
   readonly down: number;
   readonly shared: number;
+  /** Highest and lowest of `b` over the shared pixels, mm. */
+  readonly top: number;
+  readonly bottom: number;
 }
 
 /** @param tolerance contact is no obstacle, mm */
@@ -99,6 +102,8 @@ export function comparePair(a: Columns, b: Columns, tolerance: number): PairColu
   let up = 0;
   let down = 0;
   let shared = 0;
+  let top = -Infinity;
+  let bottom = Infinity;
   const xa = Math.max(a.x0, b.x0);
   const xb = Math.min(a.x0 + a.width, b.x0 + b.width);
   const ya = Math.max(a.y0, b.y0);
@@ -111,8 +116,10 @@ export function comparePair(a: Columns, b: Columns, tolerance: number): PairColu
       const high = b.high[j]!;
       if (low === Infinity || high === -Infinity) continue;
       shared++;
+      if (high > top) top = high;
+      if (b.low[j]! < bottom) bottom = b.low[j]!;
       if (high > low + tolerance) up++;
       if (b.low[j]! < a.high[i]! - tolerance) down++;
     }
-  return { up, down, shared };
+  return { up, down, shared, top, bottom };
 }

@@ -1,6 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
+import { turnedAxis } from '../cut/cut-scene.ts';
 import { add, dot, scale, type Vec3 } from '../base/vector.ts';
 import { namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
@@ -13,7 +14,7 @@ import type { Pull } from './spread.ts';
 export interface PlanOptions {
   /** The direction in which the exploded view is drawn: parts are kept apart on that paper. */
   readonly frame: ViewFrame;
-  /** Least distance between parts, mm in the model. Default 3 % of the diagonal. */
+  /** Least distance between parts, mm in the model. Default 2 % of the diagonal. */
   readonly gapMm?: number;
   readonly cancel?: Cancel;
 }
@@ -55,6 +56,7 @@ const GRID_SIDE = 600;
 /** Walls of holes and shafts coincide; single pixels of them are noise. */
 const NOISE_PIXELS = 6;
 const NOISE_SHARE = 0.05;
+const THREAD_SHARE = 0.35;
 const FASTENER = /\b(bolt|screw|nut|washer|pin|key|rivet|circlip|stud|ring|clip|split|cotter|schraube|mutter|scheibe|stift)\b/i;
 
 /**
@@ -68,7 +70,7 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
   const peeler = new Peeler(assembly, components, bodies, options.cancel);
   const root = peeler.unit(0);
   const { removals, rest } = peeler.peel(root);
-  const gap = options.gapMm ?? 0.03 * sceneDiagonal(bodies);
+  const gap = options.gapMm ?? 0.02 * sceneDiagonal(bodies);
   const layout = new Layout(peeler, bodies, options.frame, gap, options.cancel);
   const pulls = layout.place(removals, rest);
   const order = [...removals.flatMap((r) => componentsIn(r)), ...rest.flatMap((u) => u.components)];
@@ -200,13 +202,23 @@ class Peeler {
     return Math.min(...u.components.map((c) => this.columns(c, axis).min));
   }
 
+  /** The ways out; a turned part leaves along its own axis if it can. */
   private freeWays(unit: Unit, remaining: readonly Unit[]): { axis: number; sense: 1 | -1; travel: number }[] {
     const others = remaining.filter((u) => u !== unit);
     const out: { axis: number; sense: 1 | -1; travel: number }[] = [];
     for (let axis = 0; axis < 3; axis++)
       for (const sense of [1, -1] as const)
         if (this.isFree(unit, others, axis, sense)) out.push({ axis, sense, travel: this.travel(unit, others, axis, sense) });
-    return out;
+    const own = this.ownAxis(unit);
+    const along = out.filter((w) => w.axis === own);
+    return along.length ? along : out;
+  }
+
+  /** Index of the model axis that a single turned component is turned about, or -1. */
+  private ownAxis(unit: Unit): number {
+    if (unit.components.length !== 1) return -1;
+    const turned = turnedAxis(this.bodies[unit.components[0]!]!);
+    return turned && turned.share > 0.4 ? turned.axis.findIndex((v) => Math.abs(v) > 0.999) : -1;
   }
 
   private isFree(unit: Unit, others: readonly Unit[], axis: number, sense: 1 | -1): boolean {
@@ -216,23 +228,25 @@ class Peeler {
       for (const b of o.components)
         for (const a of unit.components) {
           const p = this.pair(a, b, axis);
-          blocked += sense > 0 ? p.up : p.down;
+          const n = sense > 0 ? p.up : p.down;
+          // A screw modelled with its full diameter overlaps its thread: a ring around the shank.
+          if (!((unit.fastener || o.fastener) && n < THREAD_SHARE * p.shared)) blocked += n;
           if (p.shared) smaller = Math.min(smaller, this.columns(b, axis).count);
         }
     return blocked <= Math.max(NOISE_PIXELS, NOISE_SHARE * smaller);
   }
 
-  /** How far the unit has to go until it is past everything that touches it, mm. */
+  /** How far the unit has to go until it is past everything in its way or around it, mm. */
   private travel(unit: Unit, others: readonly Unit[], axis: number, sense: 1 | -1): number {
     let need = 0;
     for (const o of others)
-      for (const b of o.components) {
-        if (!this.touches(unit.components, b)) continue;
+      for (const b of o.components)
         for (const a of unit.components) {
-          const [p, q] = [this.columns(a, axis), this.columns(b, axis)];
-          need = Math.max(need, sense > 0 ? q.max - p.min : p.max - q.min);
+          const p = this.pair(a, b, axis);
+          if (!p.shared) continue;
+          const own = this.columns(a, axis);
+          need = Math.max(need, sense > 0 ? p.top - own.min : own.max - p.bottom);
         }
-      }
     return need;
   }
 
@@ -360,7 +374,7 @@ class Layout {
     const { axis, sense } = r;
     const grid = this.peeler.grids[axis]!;
     const frame = AXES[axis]!;
-    const dilate = this.gap / 2 / grid.pixelMm;
+    const dilate = this.gap / 4 / grid.pixelMm;
     let own = sense > 0 ? Infinity : -Infinity;
     const box = [Infinity, Infinity, -Infinity, -Infinity];
     for (const c of lead) {

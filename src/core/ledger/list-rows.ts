@@ -13,12 +13,12 @@ export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
 
 /** Columns of a parts list by ISO 7573, 180 mm in all: as wide as the title block. */
 export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
-  { key: 'item', title: 'Item', widthMm: 11 },
-  { key: 'quantity', title: 'Qty', widthMm: 10 },
-  { key: 'description', title: 'Description', widthMm: 63 },
-  { key: 'drawingNumber', title: 'Drawing number', widthMm: 34 },
-  { key: 'material', title: 'Material', widthMm: 40 },
-  { key: 'mass', title: 'Mass', widthMm: 22 },
+  { key: 'item', title: 'Item', widthMm: 10 },
+  { key: 'quantity', title: 'Qty', widthMm: 9 },
+  { key: 'description', title: 'Description', widthMm: 69 },
+  { key: 'drawingNumber', title: 'Drawing number', widthMm: 30 },
+  { key: 'material', title: 'Material', widthMm: 41 },
+  { key: 'mass', title: 'Mass', widthMm: 21 },
 ];
 
 /** Text of one cell. */

@@ -32,9 +32,9 @@ export function drawFrame(g: SheetGeometry, style: SheetStyle): DisplayGroup {
     const edge = frame.y + (frame.height * j) / rows;
     items.push(line(frame.x - STRIP_MM, edge, frame.x, edge, 0.25), line(right, edge, right + STRIP_MM, edge, 0.25));
   }
-  // Centring marks reach 5 mm into the frame.
+  // Centring marks reach 5 mm into the frame; not on the right, where lists stand.
   const [cx, cy] = [frame.x + frame.width / 2, frame.y + frame.height / 2];
   items.push(line(cx, frame.y - STRIP_MM, cx, frame.y + 5, 0.7), line(cx, foot + STRIP_MM, cx, foot - 5, 0.7));
-  items.push(line(frame.x - STRIP_MM, cy, frame.x + 5, cy, 0.7), line(right + STRIP_MM, cy, right - 5, cy, 0.7));
+  items.push(line(frame.x - STRIP_MM, cy, frame.x + 5, cy, 0.7), line(right + STRIP_MM, cy, right, cy, 0.7));
   return { id: 'frame', role: 'frame', label: 'Border', box: [0, 0, g.width, g.height], items };
 }

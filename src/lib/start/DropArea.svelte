@@ -8,7 +8,7 @@
   let sending = $state(-1);
   let trouble = $state('');
   let standard = $state<'iso' | 'asme'>('iso');
-  let sheet = $state('A3');
+  let sheet = $state('');
   let input: HTMLInputElement;
   let request: XMLHttpRequest | undefined;
 
@@ -27,7 +27,7 @@
       return;
     }
     form.append('standard', standard);
-    form.append('sheet', sheet);
+    if (sheet) form.append('sheet', sheet);
     const r = new XMLHttpRequest();
     request = r;
     r.upload.onprogress = (e) => (sending = e.lengthComputable ? e.loaded / e.total : 0);
@@ -75,7 +75,7 @@
   </div>
   <label class="q-caption"
     >Standard
-    <select class="q-field" bind:value={standard} onchange={() => (sheet = standard === 'iso' ? 'A3' : 'B')}>
+    <select class="q-field" bind:value={standard} onchange={() => (sheet = '')}>
       <option value="iso">ISO, first angle</option>
       <option value="asme">ASME, third angle</option>
     </select>
@@ -83,6 +83,7 @@
   <label class="q-caption"
     >Sheet
     <select class="q-field" bind:value={sheet}>
+      <option value="">Automatic</option>
       {#each standard === 'iso' ? ISO_NAMES : INCH_NAMES as n (n)}<option>{n}</option>{/each}
     </select>
   </label>

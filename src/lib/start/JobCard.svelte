@@ -1,11 +1,10 @@
 <script lang="ts">
-  import type { listJobs } from '$server';
+  import type { JobSummary } from './job-summary';
   import { Trash2 } from '@lucide/svelte';
   import { call } from '../shared/api';
   import { notify } from '../shared/notices.svelte';
 
-  type Job = Awaited<ReturnType<typeof listJobs>>[number];
-  const { job, onchanged }: { job: Job; onchanged: () => void } = $props();
+  const { job, onchanged }: { job: JobSummary; onchanged: () => void } = $props();
 
   const busy = $derived(job.state === 'queued' || job.state === 'working');
   let sure = $state(false);
@@ -19,6 +18,9 @@
     onchanged();
   }
   const megabytes = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`);
+  const facts = $derived(
+    [...(job.state === 'ready' ? [`${job.components} components`, `${job.parts} parts`] : []), megabytes(job.fileBytes), when].join(' · '),
+  );
   const when = $derived(new Date(job.changedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }));
 </script>
 
@@ -44,10 +46,7 @@
   <div class="foot">
     <div class="names">
       {#if job.state === 'ready'}<a href="/jobs/{job.id}/sheets">{job.title}</a>{:else}<b>{job.title}</b>{/if}
-      <p class="q-caption">
-        {#if job.state === 'ready'}{job.components} components · {job.parts} parts ·
-        {/if}{megabytes(job.fileBytes)} · {when}
-      </p>
+      <p class="q-caption">{facts}</p>
     </div>
     {#if !busy}
       {#if sure}

@@ -14,6 +14,7 @@ export function getPool(): Pool {
     if (!config.databaseUrl) throw new Error('DATABASE_URL is not set. Start with “npm start”, or give the address of a PostgreSQL database.');
     pool = new Pool({ connectionString: config.databaseUrl, max: 12 });
     pool.on('error', (e) => log.error({ err: e }, 'idle database connection lost'));
+    pool.on('connect', (client) => client.on('error', (e) => log.warn({ err: e }, 'database connection lost')));
   }
   return pool;
 }

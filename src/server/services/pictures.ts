@@ -25,5 +25,5 @@ export async function jobPicture(jobId: string): Promise<string> {
   const data = view && (await storedResult(view.key));
   const result = data && unpackResult(data);
   if (!result) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
-  return linesAsSvg(result.lines);
+  return linesAsSvg(result.lines, 260);
 }

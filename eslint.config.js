@@ -1,0 +1,24 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['build/', '.svelte-kit/', 'data/', 'out/', 'node_modules/', 'static/'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  ...svelte.configs.recommended,
+  { languageOptions: { globals: { ...globals.node } } },
+  { files: ['**/*.svelte', '**/*.svelte.ts', 'src/lib/**'], languageOptions: { globals: { ...globals.browser } } },
+  { files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser } } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
+      'svelte/no-navigation-without-resolve': 'off',
+      'no-control-regex': 'off',
+      eqeqeq: 'error',
+      'no-console': 'off',
+    },
+  },
+  { files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-console': 'error', 'no-restricted-globals': ['error', 'Date', 'performance', 'process', 'fetch'] } },
+);

@@ -1,0 +1,13 @@
+/** A job as the start page lists it. */
+export interface JobSummary {
+  readonly id: string;
+  readonly title: string;
+  readonly state: 'queued' | 'working' | 'ready' | 'failed' | 'cancelled';
+  readonly stage: string;
+  readonly progress: number;
+  readonly errorText: string | null;
+  readonly fileBytes: number;
+  readonly changedAt: Date;
+  readonly components: number;
+  readonly parts: number;
+}
