@@ -10,10 +10,22 @@ export type Size = keyof typeof SIZES;
 /** Head above z = 0, shank below. */
 export function hexBolt(s: Solids, size: Size, length: number): Solid {
   const { flats, head } = SIZES[size];
-  const cone = s.turned([[0, 0], [flats * 0.5 + 0.75, 0], [flats * 0.5 + 0.75, head - 0.9], [flats * 0.475, head], [0, head]]);
+  const cone = s.turned([
+    [0, 0],
+    [flats * 0.5 + 0.75, 0],
+    [flats * 0.5 + 0.75, head - 0.9],
+    [flats * 0.475, head],
+    [0, head],
+  ]);
   const body = s.common(s.hexagon(flats, head), cone);
   const r = size / 2;
-  const shank = s.turned([[0, 0.5], [r, 0.5], [r, -length + 1], [r - 1, -length], [0, -length]]);
+  const shank = s.turned([
+    [0, 0.5],
+    [r, 0.5],
+    [r, -length + 1],
+    [r - 1, -length],
+    [0, -length],
+  ]);
   return s.fuse(body, shank);
 }
 
@@ -25,12 +37,22 @@ export function hexNut(s: Solids, size: Size): Solid {
 
 export function washer(s: Solids, size: Size): Solid {
   const [hole, outer, thick] = SIZES[size].washer;
-  return s.turned([[hole / 2, 0], [outer / 2, 0], [outer / 2, thick], [hole / 2, thick]]);
+  return s.turned([
+    [hole / 2, 0],
+    [outer / 2, 0],
+    [outer / 2, thick],
+    [hole / 2, thick],
+  ]);
 }
 
 /** Open ring for a shaft, in the plane z = 0 up. */
 export function circlip(s: Solids, shaft: number): Solid {
-  const ring = s.turned([[shaft / 2 - 0.3, 0], [shaft / 2 + 3, 0], [shaft / 2 + 3, 1], [shaft / 2 - 0.3, 1]]);
+  const ring = s.turned([
+    [shaft / 2 - 0.3, 0],
+    [shaft / 2 + 3, 0],
+    [shaft / 2 + 3, 1],
+    [shaft / 2 - 0.3, 1],
+  ]);
   return s.cut(ring, s.box([0, -1.5, -1], [shaft, 1.5, 2]));
 }
 

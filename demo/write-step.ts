@@ -32,7 +32,8 @@ export function writeDemoStep(k: Kernel, s: Solids, assembly: DemoAssembly): str
     const [r, g, b] = [1, 3, 5].map((i) => parseInt(part.color.slice(i, i + 2), 16) / 255);
     colors.SetColor_2(label, new oc.Quantity_Color_3(r, g, b, oc.Quantity_TypeOfColor.Quantity_TOC_sRGB), oc.XCAFDoc_ColorType.XCAFDoc_ColorSurf);
     // The kernel takes g/mm³.
-    if (part.material) materials.SetMaterial_2(label, ascii(part.material[0]), ascii(''), part.material[1] * 1e-6, ascii('density'), ascii('POSITIVE_RATIO_MEASURE'));
+    if (part.material)
+      materials.SetMaterial_2(label, ascii(part.material[0]), ascii(''), part.material[1] * 1e-6, ascii('density'), ascii('POSITIVE_RATIO_MEASURE'));
     properties.set(part.name, part.properties);
     labels.set(part.name, label);
     return label;
@@ -58,7 +59,8 @@ export function writeDemoStep(k: Kernel, s: Solids, assembly: DemoAssembly): str
   writer.SetNameMode(true);
   writer.SetColorMode(true);
   writer.SetMaterialMode(true);
-  if (!writer.Perform_1(handle, new oc.TCollection_AsciiString_2('/demo.step'), new oc.Message_ProgressRange_1())) throw new Error('The STEP file was not written.');
+  if (!writer.Perform_1(handle, new oc.TCollection_AsciiString_2('/demo.step'), new oc.Message_ProgressRange_1()))
+    throw new Error('The STEP file was not written.');
   return withProperties(new TextDecoder().decode(k.FS.readFile('/demo.step')), properties);
 }
 
@@ -70,7 +72,9 @@ function withProperties(step: string, properties: ReadonlyMap<string, Readonly<R
   let next = Math.max(...[...text.matchAll(/^#(\d+)\s*=/gm)].map((m) => Number(m[1]))) + 1;
   const context = /#(\d+)\s*=\s*\(\s*GEOMETRIC_REPRESENTATION_CONTEXT/.exec(text)?.[1];
   const product = new Map([...text.matchAll(/#(\d+)\s*=\s*PRODUCT\(\s*'((?:[^']|'')*)'/g)].map((m) => [m[1]!, m[2]!]));
-  const formation = new Map([...text.matchAll(/#(\d+)\s*=\s*PRODUCT_DEFINITION_FORMATION\(\s*'[^']*'\s*,\s*'[^']*'\s*,\s*#(\d+)/g)].map((m) => [m[1]!, product.get(m[2]!)]));
+  const formation = new Map(
+    [...text.matchAll(/#(\d+)\s*=\s*PRODUCT_DEFINITION_FORMATION\(\s*'[^']*'\s*,\s*'[^']*'\s*,\s*#(\d+)/g)].map((m) => [m[1]!, product.get(m[2]!)]),
+  );
   const out: string[] = [];
   for (const m of text.matchAll(/#(\d+)\s*=\s*PRODUCT_DEFINITION\(\s*'[^']*'\s*,\s*'[^']*'\s*,\s*#(\d+)/g)) {
     const bag = properties.get(formation.get(m[2]!) ?? '');

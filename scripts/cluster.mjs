@@ -88,10 +88,13 @@ export async function startCluster(folder, { quick = false } = {}) {
     if (server.exitCode !== null || i > 300) throw new Error(`PostgreSQL did not start: ${noise}`);
     await new Promise((r) => setTimeout(r, 50));
   }
-  spawnSync(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'quarry', 'quarry'], { stdio: 'ignore' });
+  // Says so and goes on when it is there.
+  const createDatabase = (name) => spawnSync(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'quarry', name], { stdio: 'ignore' });
+  createDatabase('quarry');
   writeFileSync(join(home, 'port'), String(port));
   return {
     url: `postgres://quarry@127.0.0.1:${port}/quarry`,
+    createDatabase,
     async stop() {
       server.kill('SIGINT');
       const late = setTimeout(() => server.kill('SIGQUIT'), 8000);

@@ -296,7 +296,7 @@ function readProperties(graph: Graph) {
         if (/density/i.test(stringOf(rawText)) || /density/i.test(value.name)) {
           const density = Number(value.value);
           // Writers differ in the unit: steel is 7850 in kg/m³, 7.85 in g/cm³, 0.00785 in g/mm³.
-          if (density > 0) known.densityKgM3 = density < 0.1 ? density * 1e6 : density < 50 ? density * 1000 : density;
+          if (density > 0) known.densityKgM3 = Number((density < 0.1 ? density * 1e6 : density < 50 ? density * 1000 : density).toPrecision(9));
         } else if (value.name || value.value) known.name = value.name || value.value;
         materials.set(product, known);
         continue;

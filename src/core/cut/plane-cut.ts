@@ -82,6 +82,7 @@ class PlaneCut {
     this.findBoundary();
     const { loops, open } = this.chainLoops();
     if (this.triangles.length === 0) return { geometry: undefined, loops: [], openLoops: 0, areaMm2: 0, capFace: g.faceKind.length };
+    this.roundLoops(loops);
     const capFace = g.faceKind.length;
     const { area } = this.addCaps(loops, capFace);
     const edges = this.edges(loops, capFace);
@@ -235,6 +236,21 @@ class PlaneCut {
     return { loops, open };
   }
 
+  /** Cut points lie on the mesh's chords: where the true section is a circle they are put on it. */
+  private roundLoops(loops: readonly CutLoop[]): void {
+    for (const l of loops)
+      l.faces.forEach((face, i) => {
+        const circle = exactCircle(this.g, this.plane, face);
+        if (!circle) return;
+        for (const v of [l.vertices[i]!, l.vertices[(i + 1) % l.vertices.length]!]) {
+          if (v < this.height.length) continue;
+          const d = [0, 1, 2].map((k) => this.positions[v * 3 + k]! - circle.centre[k]!) as [number, number, number];
+          const stretch = circle.radius / Math.hypot(...d);
+          for (let k = 0; k < 3; k++) this.positions[v * 3 + k] = circle.centre[k]! + d[k]! * stretch;
+        }
+      });
+  }
+
   /** Triangulates the caps; the area counts arcs of circles as such. */
   private addCaps(loops: readonly CutLoop[], capFace: number): { area: number } {
     const n = this.plane.normal;
@@ -260,7 +276,8 @@ class PlaneCut {
       }
       const tri = earcut(points, starts);
       for (let t = 0; t < tri.length; t += 3) {
-        let [a, b, c] = [tri[t]!, tri[t + 1]!, tri[t + 2]!];
+        const a = tri[t]!;
+        let [b, c] = [tri[t + 1]!, tri[t + 2]!];
         const turn =
           (points[b * 2]! - points[a * 2]!) * (points[c * 2 + 1]! - points[a * 2 + 1]!) -
           (points[c * 2]! - points[a * 2]!) * (points[b * 2 + 1]! - points[a * 2 + 1]!);
@@ -359,7 +376,7 @@ function splitAtFaces(l: CutLoop): { face: number; vertices: number[] }[] {
   return out;
 }
 
-/** The circle in which a plane cuts a face square to its axis (or a sphere anywhere). */
+/** The circle in which a plane cuts a cylinder square to its axis, or a sphere anywhere. */
 function exactCircle(g: PartGeometry, plane: Plane, face: number): { centre: Vec3; radius: number } | undefined {
   const p = g.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
   const n = plane.normal;
@@ -371,9 +388,8 @@ function exactCircle(g: PartGeometry, plane: Plane, face: number): { centre: Vec
     const r2 = p[6]! * p[6]! - h * h;
     return r2 > 0 ? { centre: [o[0] + n[0] * h, o[1] + n[1] * h, o[2] + n[2] * h], radius: Math.sqrt(r2) } : undefined;
   }
-  if ((kind !== SurfaceKind.cylinder && kind !== SurfaceKind.cone) || Math.abs(Math.abs(dot(axis, n)) - 1) > 1e-9) return undefined;
+  if (kind !== SurfaceKind.cylinder || Math.abs(Math.abs(dot(axis, n)) - 1) > 1e-9) return undefined;
   const along = (plane.d - dot(n, o)) / dot(n, axis);
-  if (kind === SurfaceKind.cone) return undefined;
   return { centre: [o[0] + axis[0] * along, o[1] + axis[1] * along, o[2] + axis[2] * along], radius: Math.abs(p[6]!) };
 }
 

@@ -174,44 +174,42 @@ class Peeler {
   private firstFree(remaining: readonly Unit[]): Removal | undefined {
     const largest = remaining.reduce((a, b) => (b.volume > a.volume ? b : a));
     const order = remaining.filter((u) => u !== largest).sort((a, b) => Number(b.fastener) - Number(a.fastener) || a.volume - b.volume);
-    for (const unit of order) {
-      const ways = this.freeWays(unit, remaining);
-      const best = ways.sort((a, b) => a.travel - b.travel)[0];
-      if (!best) continue;
-      const { axis, sense } = best;
-      const units = [unit];
-      // Its equals at the same height that are free the same way come along.
-      for (const other of order) {
-        if (other === unit || other.product !== unit.product || Math.abs(this.height(other, axis) - this.height(unit, axis)) > this.tolerance) continue;
-        if (
-          this.isFree(
-            other,
-            remaining.filter((u) => u !== other && !units.includes(u)),
-            axis,
-            sense,
-          )
-        )
-          units.push(other);
+    // Turned parts wait for the way along their own axis; sideways is the last resort.
+    for (const resort of [false, true])
+      for (const unit of order) {
+        const best = this.freeWays(unit, remaining, resort).sort((a, b) => a.travel - b.travel)[0];
+        if (best) return this.withEquals(unit, best, order, remaining);
       }
-      return { units, axis, sense, direction: scale(DIRECTIONS[axis]!, sense) };
-    }
     return undefined;
+  }
+
+  private withEquals(unit: Unit, best: { axis: number; sense: 1 | -1 }, order: readonly Unit[], remaining: readonly Unit[]): Removal {
+    const { axis, sense } = best;
+    const units = [unit];
+    // Its equals at the same height that are free the same way come along.
+    for (const other of order) {
+      if (other === unit || other.product !== unit.product || Math.abs(this.height(other, axis) - this.height(unit, axis)) > this.tolerance) continue;
+      const others = remaining.filter((u) => u !== other && !units.includes(u));
+      if (this.isFree(other, others, axis, sense)) units.push(other);
+    }
+    return { units, axis, sense, direction: scale(DIRECTIONS[axis]!, sense) };
   }
 
   private height(u: Unit, axis: number): number {
     return Math.min(...u.components.map((c) => this.columns(c, axis).min));
   }
 
-  /** The ways out; a turned part leaves along its own axis if it can. */
-  private freeWays(unit: Unit, remaining: readonly Unit[]): { axis: number; sense: 1 | -1; travel: number }[] {
+  /** The ways out; a turned part leaves along its own axis unless this is the last resort. */
+  private freeWays(unit: Unit, remaining: readonly Unit[], resort: boolean): { axis: number; sense: 1 | -1; travel: number }[] {
     const others = remaining.filter((u) => u !== unit);
     const out: { axis: number; sense: 1 | -1; travel: number }[] = [];
-    for (let axis = 0; axis < 3; axis++)
+    const own = this.ownAxis(unit);
+    for (let axis = 0; axis < 3; axis++) {
+      if (own >= 0 && axis !== own && !resort) continue;
       for (const sense of [1, -1] as const)
         if (this.isFree(unit, others, axis, sense)) out.push({ axis, sense, travel: this.travel(unit, others, axis, sense) });
-    const own = this.ownAxis(unit);
-    const along = out.filter((w) => w.axis === own);
-    return along.length ? along : out;
+    }
+    return out;
   }
 
   /** Index of the model axis that a single turned component is turned about, or -1. */
@@ -243,9 +241,11 @@ class Peeler {
       for (const b of o.components)
         for (const a of unit.components) {
           const p = this.pair(a, b, axis);
-          if (!p.shared) continue;
           const own = this.columns(a, axis);
-          need = Math.max(need, sense > 0 ? p.top - own.min : own.max - p.bottom);
+          // What it only slides along is left behind when it is past its whole length.
+          const other = this.columns(b, axis);
+          const [top, bottom] = p.shared ? [p.top, p.bottom] : this.touches([a], b) ? [other.max, other.min] : [-Infinity, Infinity];
+          need = Math.max(need, sense > 0 ? top - own.min : own.max - bottom);
         }
     return need;
   }

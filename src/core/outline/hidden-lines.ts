@@ -8,7 +8,7 @@ import { RunBuilder } from './runs.ts';
 import { projectBody, type Body, type ProjectedBody } from './scene.ts';
 import { uniteLines } from './unite.ts';
 import { VisibilityTest } from './visibility.ts';
-import type { Linework } from './linework.ts';
+import { LineClass, type Linework } from './linework.ts';
 
 export interface HiddenLineOptions {
   /** Deliver hidden lines too. Default false. */
@@ -70,6 +70,7 @@ function splitChain(c: Candidates, i: number, bodies: readonly ProjectedBody[], 
   const bodyIndex = c.body.array[i]!;
   const component = bodies[bodyIndex]!.body.component;
   const deflection = c.deflection.array[i]!;
+  const outline = c.kind.array[i] === LineClass.outline;
   runs.begin(bodyIndex, c.edge.array[i]!, c.kind.array[i]!);
   const v = c.xyz.array;
   for (let p = first; p < end - 1; p++) {
@@ -79,7 +80,7 @@ function splitChain(c: Candidates, i: number, bodies: readonly ProjectedBody[], 
       runs.stretch(ax, ay, az, bx, by, bz, true);
       continue;
     }
-    test.test(ax, ay, az, bx, by, bz, component, deflection);
+    test.test(ax, ay, az, bx, by, bz, component, deflection, outline);
     let t = 0;
     const h = test.hidden;
     const to = (s: number, hidden: boolean): void => {

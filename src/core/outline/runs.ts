@@ -1,4 +1,4 @@
-import { CurveKind, EDGE_STRIDE } from '../assembly/part-geometry.ts';
+import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import { applyToDirection, applyToPoint } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from './directions.ts';
@@ -108,7 +108,8 @@ export class RunBuilder {
     const xy = [first.from[0], first.from[1]];
     for (let k = i; k <= j; k++) xy.push(this.stretches[k]!.to[0], this.stretches[k]!.to[1]);
     const b = this.bodies[this.body]!;
-    const circle = this.edge >= 0 && b.body.geometry.edgeCurve[this.edge] === CurveKind.circle ? this.projectCircle(b) : undefined;
+    const circle =
+      this.edge < 0 ? this.sphereOutline(b, -1 - this.edge) : b.body.geometry.edgeCurve[this.edge] === CurveKind.circle ? this.projectCircle(b) : undefined;
     this.runs.push({
       xy,
       kind: this.kind | (hidden ? HIDDEN : 0),
@@ -116,6 +117,15 @@ export class RunBuilder {
       edge: this.edge,
       arc: circle && arcThrough(circle, xy),
     });
+  }
+
+  /** A sphere's outline is a circle of its radius. */
+  private sphereOutline(b: ProjectedBody, face: number): ProjectedCircle | undefined {
+    const g = b.body.geometry;
+    if (g.faceKind[face] !== SurfaceKind.sphere) return undefined;
+    const p = g.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
+    const centre = applyToPoint(b.body.placement, [p[0]!, p[1]!, p[2]!]);
+    return projectCircle([dot(centre, this.frame.right), dot(centre, this.frame.up), 0], [0, 0, 1], Math.abs(p[6]!));
   }
 
   private projectCircle(b: ProjectedBody): ProjectedCircle | undefined {

@@ -20,8 +20,9 @@ export class VisibilityTest {
   /**
    * Fills `hidden` for the segment A → B in view space.
    * @param component whose line it is; @param deflection how far the line may be off its true curve, mm
+   * @param outline the line is an outline, traced on the true surface
    */
-  test(ax: number, ay: number, az: number, bx: number, by: number, bz: number, component: number, deflection: number): void {
+  test(ax: number, ay: number, az: number, bx: number, by: number, bz: number, component: number, deflection: number, outline: boolean): void {
     const { o, raw } = this;
     raw.length = 0;
     this.hidden.length = 0;
@@ -55,7 +56,7 @@ export class VisibilityTest {
           if (o.data[t * OCCLUDER_STRIDE + 13]! < far) break;
           if (this.stamp[t] === this.mark) continue;
           this.stamp[t] = this.mark;
-          this.cover(t, ax, ay, az, bx, by, bz, component, deflection);
+          this.cover(t, ax, ay, az, bx, by, bz, component, deflection, outline);
         }
       }
     }
@@ -63,7 +64,18 @@ export class VisibilityTest {
   }
 
   /** Four linear inequalities in the segment's parameter: inside three edges and behind the plane. */
-  private cover(t: number, ax: number, ay: number, az: number, bx: number, by: number, bz: number, component: number, deflection: number): void {
+  private cover(
+    t: number,
+    ax: number,
+    ay: number,
+    az: number,
+    bx: number,
+    by: number,
+    bz: number,
+    component: number,
+    deflection: number,
+    outline: boolean,
+  ): void {
     const d = this.o.data;
     const o = t * OCCLUDER_STRIDE;
     let lo = 0;
@@ -83,7 +95,8 @@ export class VisibilityTest {
     if (lo >= hi) return;
     const own = this.o.component[t] === component;
     const curved = d[o + 14]!;
-    const bias = own || curved === 0 ? this.ownBias : curved + deflection;
+    // Edges of a part lie on its mesh; its outlines lie on the true surface, and their chords a little inside.
+    const bias = curved === 0 || (own && !outline) ? this.ownBias : curved + deflection;
     const p = d[o + 12]! - bias - (d[o + 9]! * ax + d[o + 10]! * ay + d[o + 11]! * az);
     const q = d[o + 12]! - bias - (d[o + 9]! * bx + d[o + 10]! * by + d[o + 11]! * bz);
     if (p < 0) {

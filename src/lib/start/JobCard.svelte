@@ -18,10 +18,10 @@
     onchanged();
   }
   const megabytes = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`);
+  const when = $derived(new Date(job.changedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }));
   const facts = $derived(
     [...(job.state === 'ready' ? [`${job.components} components`, `${job.parts} parts`] : []), megabytes(job.fileBytes), when].join(' · '),
   );
-  const when = $derived(new Date(job.changedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }));
 </script>
 
 <article class="card">

@@ -1,0 +1,192 @@
+import { spawnSync } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+
+const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if');
+const AS1 = join(FILES, 'as1-oc-214.stp');
+
+async function dropFile(page: Page, name: string, data: Buffer): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([n, b]) => {
+      const t = new DataTransfer();
+      t.items.add(new File([Uint8Array.from(atob(b), (c) => c.charCodeAt(0))], n));
+      return t;
+    },
+    [name, data.toString('base64')] as const,
+  );
+  await page.dispatchEvent('.drop', 'drop', { dataTransfer: transfer });
+}
+const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
+/** Middle of a group's picture on the sheet, page pixels. */
+async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
+  const b = (await page.locator(selector).first().boundingBox())!;
+  return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+}
+async function drag(page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + dx / 2, from.y + dy / 2, { steps: 3 });
+  await page.mouse.move(from.x + dx, from.y + dy, { steps: 3 });
+  await page.mouse.up();
+}
+const circle = '[data-id="balloon:plate"] path:last-of-type';
+
+test('drop → drawing → move a balloon → change a property → PDF', async ({ page }) => {
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  await page.goto('/');
+  await dropFile(page, 'as1.stp', readFileSync(AS1));
+  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  await expect(page.getByRole('heading', { name: 'Parts ledger' })).toBeVisible();
+  await expect(page.getByText('5 items · 18 pieces')).toBeVisible();
+  await kept(page);
+
+  // Sheet 3: five balloons, each with its number.
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(5);
+
+  // Move a balloon: it stays where it was put, also after a reload; undo puts it back.
+  const before = await middleOf(page, circle);
+  await drag(page, before, -30, -24);
+  await kept(page);
+  const moved = await middleOf(page, circle);
+  expect(moved.x - before.x).toBeCloseTo(-30, -0.5);
+  expect(moved.y - before.y).toBeCloseTo(-24, -0.5);
+  await page.reload();
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  expect((await middleOf(page, circle)).x).toBeCloseTo(moved.x, -0.5);
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  expect((await middleOf(page, circle)).x).toBeCloseTo(before.x, -0.5);
+  await page.keyboard.press('Control+Shift+z');
+  await kept(page);
+  expect((await middleOf(page, circle)).x).toBeCloseTo(moved.x, -0.5);
+
+  // Change a property: list and title block follow.
+  await page.locator('[data-part="plate"]').click();
+  await page.getByLabel('Description').fill('Plate, base');
+  await page.getByLabel('Description').press('Enter');
+  await page.getByLabel('Material').fill('S355');
+  await page.getByLabel('Material').press('Enter');
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('Plate, base')).toBeVisible();
+  await expect(page.locator('[data-part="plate"]')).toContainText('Plate, base');
+  await page.getByRole('button', { name: /^Title T$/ }).click();
+  await page.getByLabel('Title', { exact: true }).fill('Bracket test stand');
+  await page.getByLabel('Title', { exact: true }).press('Enter');
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="title"]').getByText('Bracket test stand')).toBeVisible();
+
+  // The PDF has what the screen shows.
+  await page.keyboard.press('Escape');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'PDF, all sheets' }).click();
+  const pdf = await (await download).path();
+  const text = spawnSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' }).stdout;
+  for (const words of ['Plate, base', 'Bracket test stand', 'S355', '3 of 3']) expect(text).toContain(words);
+  expect(spawnSync('pdfinfo', [pdf], { encoding: 'utf8' }).stdout).toMatch(/Pages:\s+3/);
+  expect(broken).toEqual([]);
+});
+
+test('views: drag keeps neighbours in line; lines, scale, standard and size; two windows', async ({ page, context }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await kept(page);
+  const front = '[data-id="view:front"]';
+  const top = '[data-id="view:top"]';
+  await expect(page.locator(front)).toBeVisible();
+  const a = await middleOf(page, front);
+  const b = await middleOf(page, top);
+  await drag(page, a, 24, 12);
+  await kept(page);
+  expect((await middleOf(page, front)).x - a.x).toBeCloseTo(24, -0.5);
+  expect((await middleOf(page, top)).x - b.x).toBeCloseTo(24, -0.5);
+  expect((await middleOf(page, top)).y - b.y).toBeCloseTo(0, -0.5);
+
+  // Hidden lines are computed on the server and appear dashed.
+  await page.locator(front).focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('h');
+  await expect(page.locator(`${front} path[stroke-dasharray="3 1"]`).first()).toBeAttached({ timeout: 30_000 });
+  await page
+    .getByRole('toolbar', { name: /Front: view/ })
+    .getByRole('button', { name: 'Smaller scale' })
+    .click();
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="title"]')).toContainText(/1:5|as shown/);
+
+  // A second window follows.
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await kept(other);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await kept(page);
+  await expect(other.getByTestId('sheet').locator('[data-role="title"]')).toContainText('1:2');
+  await other.close();
+
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Standard').selectOption('asme');
+  await page.getByLabel('Size').selectOption('B');
+  await kept(page);
+  const box = (await page.getByTestId('sheet').boundingBox())!;
+  expect(box.width / box.height).toBeCloseTo(17 / 11, 2);
+
+  // Select in the list: the ledger and the views follow.
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await page.getByTestId('sheet').locator('[data-role="list"]').getByText('bolt').click();
+  await expect(page.locator('[data-part="bolt"]')).toHaveAttribute('aria-pressed', 'true');
+  await expect(page.locator('[data-id="view:exploded"] path[stroke="#12707a"]').first()).toBeAttached();
+
+  // Columns, and the quick bar.
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('What do you want to do?').fill('columns');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Supplier', { exact: true }).check();
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('Supplier', { exact: true })).toBeVisible();
+});
+
+test('a balloon is re-aimed by its tip, and a new one is made with the tool', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await page.mouse.click(...(Object.values(await middleOf(page, circle)) as [number, number]));
+  const tip = await middleOf(page, '[data-testid="leader-tip"]');
+  const target = await middleOf(page, '[data-id="view:exploded"]');
+  await drag(page, tip, target.x - tip.x, target.y - tip.y);
+  await kept(page);
+  const after = await middleOf(page, '[data-testid="leader-tip"]');
+  expect(Math.hypot(after.x - tip.x, after.y - tip.y)).toBeGreaterThan(5);
+
+  await page.getByRole('button', { name: 'Remove balloon' }).click();
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(4);
+  await expect(page.getByRole('button', { name: '1 not identified' })).toBeVisible();
+  await page.locator('[data-id="view:exploded"]').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Identify I$/ }).click();
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(5);
+});
+
+test('bad files get a sentence and leave the server well', async ({ page, request }) => {
+  await page.goto('/');
+  await dropFile(page, 'empty.stp', Buffer.alloc(0));
+  await expect(page.getByRole('alert')).toContainText('empty.stp is empty');
+  await dropFile(page, 'photo.png', Buffer.from('x'));
+  await expect(page.getByRole('alert')).toContainText('not a STEP file');
+  await dropFile(page, 'half.stp', readFileSync(AS1).subarray(0, 20_000));
+  await expect(page.getByText(/half\.stp stops before its end/)).toBeVisible({ timeout: 30_000 });
+  await dropFile(page, 's1.stp', readFileSync(join(FILES, 's1-tu-203/s1-tu-203.stp')));
+  await expect(page.getByText(/refers to files that were not given/)).toBeVisible({ timeout: 30_000 });
+  expect((await request.get('/api/health')).ok()).toBe(true);
+  // Another site may not change anything; headers are in place.
+  const foreign = await request.post('/api/jobs', {
+    headers: { origin: 'http://elsewhere.example' },
+    multipart: { file: { name: 'a.stp', mimeType: 'text/plain', buffer: Buffer.from('x') } },
+  });
+  expect(foreign.status()).toBe(403);
+  expect(foreign.headers()['x-content-type-options']).toBe('nosniff');
+  expect(foreign.headers()['x-request-id']).toBeTruthy();
+});

@@ -1,0 +1,26 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: 'e2e',
+  timeout: 120_000,
+  workers: 1,
+  reporter: [['list'], ['json', { outputFile: 'test-results/e2e.json' }]],
+  outputDir: 'test-results/e2e',
+  use: {
+    baseURL: process.env.QUARRY_URL ?? 'http://127.0.0.1:5000',
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

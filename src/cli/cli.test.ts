@@ -1,0 +1,81 @@
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, test } from 'vitest';
+
+// The contract of the command line, on the built program; PDFs are read back with poppler.
+const AS1 = 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp';
+const dir = mkdtempSync(join(tmpdir(), 'quarry-'));
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+function quarry(...args: string[]) {
+  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
+  return { status: r.status, out: JSON.parse(r.stdout) as Record<string, never> & { error: { code: string; message: string } } };
+}
+const poppler = (tool: string, ...args: string[]) => spawnSync(tool, args, { encoding: 'utf8' }).stdout;
+
+describe('quarry', () => {
+  test('inspect', () => {
+    const { status, out } = quarry('inspect', AS1);
+    expect(status).toBe(0);
+    expect(out).toMatchObject({ components: 18, uniqueParts: 5, depth: 3, unit: 'mm', schema: 'AUTOMOTIVE_DESIGN', warnings: [] });
+  });
+
+  test('view writes lengths, items with visible pixels, and an SVG with true arcs', () => {
+    const svg = join(dir, 'view.svg');
+    const { out } = quarry('view', AS1, '--direction', 'isometric', '--hidden', '--svg', svg);
+    const lengths = (out as never as { lengthsMm: { visible: Record<string, number>; hidden: Record<string, number> } }).lengthsMm;
+    expect(lengths.visible.sharp! + lengths.visible.outline!).toBeCloseTo(2445.8, 0);
+    expect(lengths.hidden.sharp!).toBeGreaterThan(1000);
+    expect((out as never as { items: { visiblePx: number }[] }).items.map((i) => i.visiblePx > 0)).toEqual([true, true, true, true, true]);
+    expect(readFileSync(svg, 'utf8')).toMatch(/ A|\dA/);
+  });
+
+  test('cut', () => {
+    const { out } = quarry('cut', AS1, '--plane', '0,0,2,20', '--keep-whole', 'bolt');
+    expect((out as never as { areaMm2: number; openLoops: number }).openLoops).toBe(0);
+    // The plate is 180 × 150 mm with six holes of 10 mm: bolts fill them and are kept whole.
+    expect((out as never as { areaMm2: number }).areaMm2).toBeCloseTo(180 * 150 - 6 * Math.PI * 25, 0);
+  });
+
+  test('draft gives a complete set, and the PDF has true pages, an embedded font and the words', () => {
+    const { status, out } = quarry('draft', AS1, '--out', dir, '--sheet', 'A3');
+    expect(status).toBe(0);
+    expect(out).toMatchObject({ sheets: 3, views: 6, balloons: 5, itemsIdentified: 5, itemsTotal: 5 });
+    expect((out as never as { findings: { code: string }[] }).findings.filter((f) => f.code !== 'LIST_GAP')).toEqual([]);
+    for (const f of ['drawing.pdf', 'sheet-1.svg', 'sheet-2.svg', 'sheet-3.svg', 'parts-list.csv', 'drawing.json']) expect(existsSync(join(dir, f))).toBe(true);
+    const pdf = join(dir, 'drawing.pdf');
+    // A3 is 420 × 297 mm: 1190.55 × 841.89 pt (ISO 5457).
+    expect(poppler('pdfinfo', pdf)).toMatch(/Pages:\s+3[\s\S]*1190\.55 x 841\.89 pts \(A3\)/);
+    expect(poppler('pdffonts', pdf)).toMatch(/osifont.*CID TrueType.*yes yes yes/);
+    const text = poppler('pdftotext', '-layout', pdf, '-');
+    for (const word of ['l-bracket', 'Drawing number', '1 of 3', 'A–A (1:1)']) expect(text).toContain(word);
+    expect(readFileSync(join(dir, 'parts-list.csv'), 'utf8')).toMatch(/^\ufeffItem,Qty,Description.*\r\n1,8,nut/);
+  });
+
+  test('draft by ASME stands on inch sheets in third angle', () => {
+    const { out } = quarry('draft', AS1, '--out', dir, '--standard', 'asme', '--sheet', 'B');
+    expect(out).toMatchObject({ sheets: 3 });
+    // 17 × 11 in are 1224 × 792 pt.
+    expect(poppler('pdfinfo', join(dir, 'drawing.pdf'))).toMatch(/1224 x 792 pts/);
+    const records = (JSON.parse(readFileSync(join(dir, 'drawing.json'), 'utf8')) as { records: Record<string, { at: [number, number] }> }).records;
+    expect(records['view:top']!.at[1]).toBeLessThan(records['view:front']!.at[1]);
+    expect(records['view:right']!.at[0]).toBeGreaterThan(records['view:front']!.at[0]);
+  });
+
+  test('bad use ends with 2, bad input with 3, both with a code and a sentence', () => {
+    expect(quarry('draw', AS1)).toMatchObject({ status: 2, out: { error: { code: 'BAD_USAGE' } } });
+    expect(quarry('cut', AS1, '--plane', '0,0,0,1')).toMatchObject({ status: 2 });
+    expect(quarry('inspect', AS1, '--frob')).toMatchObject({ status: 2 });
+    expect(quarry('inspect', 'no-such.stp')).toMatchObject({ status: 3, out: { error: { code: 'NOT_FOUND' } } });
+    const junk = join(dir, 'junk.stp');
+    writeFileSync(junk, 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=A(#2);\nENDSEC;\nEND-ISO-10303-21;\n');
+    expect(quarry('inspect', junk)).toMatchObject({
+      status: 3,
+      out: { error: { code: 'FILE_BROKEN_REFERENCE', message: expect.stringContaining('#2') as string } },
+    });
+    writeFileSync(junk, 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=A();\nENDSEC;\nEND-ISO-10303-21;\n');
+    expect(quarry('inspect', junk).status).toBe(3);
+  });
+});

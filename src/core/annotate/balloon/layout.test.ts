@@ -1,0 +1,69 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { assign } from './assignment.ts';
+import { layoutBalloons, pointToSegment, segmentsCross, type BalloonRequest } from './layout.ts';
+
+describe('assignment', () => {
+  test('finds the cheapest of all orders', () => {
+    fc.assert(
+      fc.property(fc.array(fc.array(fc.integer({ min: 0, max: 50 }), { minLength: 5, maxLength: 5 }), { minLength: 4, maxLength: 4 }), (cost) => {
+        const cols = assign(cost);
+        expect(new Set(cols).size).toBe(4);
+        const own = cols.reduce((s, c, r) => s + cost[r]![c]!, 0);
+        let best = Infinity;
+        const walk = (row: number, used: number, sum: number): void => {
+          if (row === 4) best = Math.min(best, sum);
+          else for (let c = 0; c < 5; c++) if (!(used & (1 << c))) walk(row + 1, used | (1 << c), sum + cost[row]![c]!);
+        };
+        walk(0, 0, 0);
+        expect(own).toBe(best);
+      }),
+      { numRuns: 100, seed: 3 },
+    );
+  });
+
+  test('more rows than columns is the caller’s mistake', () => {
+    expect(() => assign([[1], [2]])).toThrow(RangeError);
+  });
+});
+
+// ISO 6433: leaders slanted, not crossing; balloons apart (limits from common practice).
+describe('balloons around a view', () => {
+  const area = {
+    view: { x: 100, y: 80, width: 120, height: 90 },
+    allowed: { x: 23, y: 13, width: 374, height: 271 },
+    obstacles: [{ x: 230, y: 245, width: 180, height: 42 }],
+    diameter: 10,
+  };
+  const requests = (seed: number, n: number): BalloonRequest[] => {
+    let s = seed;
+    const random = () => (s = (s * 16807) % 2147483647) / 2147483647;
+    return Array.from({ length: n }, (_, i) => ({
+      id: `item ${i}`,
+      anchors: Array.from({ length: 6 }, () => {
+        const a = random() * 2 * Math.PI;
+        return { x: 105 + random() * 110, y: 85 + random() * 80, outX: Math.cos(a), outY: Math.sin(a) };
+      }),
+    }));
+  };
+
+  test.each([1, 2, 3, 4, 5, 6])('22 items, sample %i: none crosses, none is level or upright, none touches another or an obstacle', (seed) => {
+    const placed = layoutBalloons(requests(seed * 7919, 22), area);
+    expect(placed.length).toBe(22);
+    placed.forEach((a, i) => {
+      const slant = (Math.atan2(Math.abs(a.y - a.anchor.y), Math.abs(a.x - a.anchor.x)) * 180) / Math.PI;
+      expect(slant).toBeGreaterThan(8);
+      expect(slant).toBeLessThan(82);
+      expect(a.x > 225 && a.y > 240).toBe(false);
+      for (const b of placed.slice(i + 1)) {
+        expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(10);
+        expect(segmentsCross(a.x, a.y, a.anchor.x, a.anchor.y, b.x, b.y, b.anchor.x, b.anchor.y)).toBe(false);
+        expect(pointToSegment(b.x, b.y, a.x, a.y, a.anchor.x, a.anchor.y)).toBeGreaterThan(5);
+      }
+    });
+  });
+
+  test('items without a visible edge get no balloon', () => {
+    expect(layoutBalloons([{ id: 'hidden', anchors: [] }], area)).toEqual([]);
+  });
+});

@@ -1,0 +1,107 @@
+import { createHash } from 'node:crypto';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { beforeAll, describe, expect, test } from 'vitest';
+import { componentsOf, depthOf } from '../core/assembly/components.ts';
+import { packGeometry } from '../core/assembly/geometry-codec.ts';
+import type { ImportResult } from '../core/assembly/importing.ts';
+import { SurfaceKind } from '../core/assembly/part-geometry.ts';
+import { namedFrame } from '../core/outline/directions.ts';
+import { sceneOf } from '../core/outline/scene-of.ts';
+import { viewBox } from '../core/shade/raster.ts';
+import { loadKernel, type Kernel } from './load.ts';
+import { readStep } from './read-step.ts';
+
+// Public files of the interoperability rounds for ISO 10303 (CAx-IF), from the npm package occt-import-js 0.0.23;
+// counts, sizes and volumes measured once with an exact kernel, volumes in brackets stated inside the files.
+const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');
+let kernel: Kernel;
+beforeAll(async () => {
+  kernel = await loadKernel();
+});
+const load = (...names: string[]): ImportResult =>
+  readStep(
+    kernel,
+    names.map((n) => ({ name: n.split('/').pop()!, bytes: new Uint8Array(readFileSync(join(FILES, n))) })),
+    { keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex') },
+  );
+const folder = 'cax-if/s1-tu-203';
+const s1 = () => ['s1-tu-203.stp', ...readdirSync(join(FILES, folder)).filter((f) => f.endsWith('.stp') && f !== 's1-tu-203.stp')].map((f) => `${folder}/${f}`);
+
+const TABLE: [string, number, number, number, number[], number][] = [
+  ['cax-if/as1-oc-214.stp', 18, 5, 3, [200, 150, 84], 764519.81],
+  ['cax-if/as1-tu-203.stp', 18, 5, 3, [200, 150, 84], 764518.98],
+  ['cax-if/dm1-oc-214.stp', 7, 3, 2, [52.5, 100, 84], 108453.85],
+  ['cax-if/io1-cm-214.stp', 1, 1, 0, [31, 88, 88], 78234.42],
+  ['cax-if/sg1-c5-214.stp', 1, 1, 0, [80, 80, 154.03], 355877.88],
+  ['cube-units/cube-mm.step', 1, 1, 1, [1000, 1000, 1000], 1e9],
+  ['cube-units/cube-m.step', 1, 1, 1, [1000, 1000, 1000], 1e9],
+  ['cube-units/cube-in.step', 1, 1, 1, [1000, 1000, 1000], 1e9],
+  ['rounded-cube/rounded-cube.step', 1, 1, 0, [10, 10, 10], 946.3495],
+];
+
+describe('assemblies of the interoperability rounds', () => {
+  test.each(TABLE)('%s: %i components of %i parts, %i levels', (file, components, parts, depth, size, volume) => {
+    const { assembly, geometries } = load(file);
+    const list = componentsOf(assembly);
+    expect([list.length, assembly.parts.length, depthOf(assembly)]).toEqual([components, parts, depth]);
+    expect(list.reduce((s, c) => s + assembly.parts[c.part]!.volumeMm3, 0) / volume).toBeCloseTo(1, 6);
+    const bodies = sceneOf(assembly, geometries);
+    const [top, front] = [viewBox(bodies, namedFrame('top')), viewBox(bodies, namedFrame('front'))];
+    [top[2] - top[0], top[3] - top[1], front[3] - front[1]].forEach((v, i) => expect(Math.abs(v / size[i]! - 1)).toBeLessThan(2e-3));
+    expect([...geometries.values()].every((g) => g.closed)).toBe(true);
+    // Paths are unique.
+    expect(new Set(list.map((c) => c.path)).size).toBe(components);
+  });
+
+  test('an assembly in nine files', () => {
+    const { assembly } = load(...s1());
+    expect([componentsOf(assembly).length, assembly.parts.length, depthOf(assembly)]).toEqual([11, 8, 2]);
+    expect(componentsOf(assembly).reduce((s, c) => s + assembly.parts[c.part]!.volumeMm3, 0) / 817729.3).toBeCloseTo(1, 5);
+  });
+
+  test('of the nine files all but the top are missing: their names are told', () => {
+    expect(() => load(`${folder}/s1-tu-203.stp`)).toThrow(/were not given: .*\.stp/);
+  });
+
+  test('colours, materials with density, units', () => {
+    expect(load('cax-if/as1-oc-214.stp').assembly.parts.map((p) => p.color)).toContain('#ff0000');
+    expect(load('cax-if/dm1-oc-214.stp').assembly.parts.find((p) => p.name === 'nut')).toMatchObject({ material: 'AMS 5662; Inconel 718' });
+    expect(load('cube-units/cube-in.step').assembly.unit).toBe('inch');
+  });
+
+  test('files with splines only still give cylinders and circles', () => {
+    const { assembly, geometries } = load('cax-if/as1-oc-214.stp');
+    const bolt = geometries.get(assembly.parts.find((p) => p.name === 'bolt')!.geometryKey)!;
+    expect([...bolt.faceKind].filter((k) => k === SurfaceKind.cylinder).length).toBeGreaterThan(0);
+    expect([...bolt.edgeCurve]).toContain(1);
+  });
+});
+
+describe('the demo', () => {
+  const demo = (n: number) =>
+    readStep(kernel, [{ name: `rev${n}.step`, bytes: new Uint8Array(readFileSync(join(process.cwd(), `demo/sw-40-rev${n}.step`))) }], {
+      keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex'),
+    });
+  test('carries structure, properties and materials; every part is watertight', () => {
+    const { assembly, geometries } = demo(1);
+    expect(assembly.name).toBe('Shoreline sampling winch');
+    expect(assembly.properties).toMatchObject({ 'Drawing number': 'SW-40-00' });
+    expect(
+      assembly.nodes
+        .filter((n) => n.part < 0 && n.parent === 0)
+        .map((n) => n.name)
+        .sort(),
+    ).toEqual(['Boom assembly', 'Crank assembly', 'Drum assembly']);
+    expect(assembly.parts.find((p) => p.name === 'Base plate')).toMatchObject({
+      material: 'S355',
+      densityKgM3: 7850,
+      properties: { 'Drawing number': 'SW-40-01', Source: 'made' },
+    });
+    expect(componentsOf(assembly).length).toBeGreaterThanOrEqual(60);
+    expect([...geometries.values()].filter((g) => !g.closed)).toEqual([]);
+  });
+  test('has a second revision that differs', () => {
+    expect(demo(2).assembly.parts.map((p) => p.name)).toContain('Name plate');
+  });
+});
