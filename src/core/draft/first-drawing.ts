@@ -60,7 +60,7 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 const STEPS = 8;
 
 /** Room for balloons around the exploded view, mm. */
-const EXPLODED_MARGIN = 25;
+const EXPLODED_MARGIN = 22;
 
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;

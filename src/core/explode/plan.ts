@@ -14,7 +14,7 @@ import type { Pull } from './spread.ts';
 export interface PlanOptions {
   /** The direction in which the exploded view is drawn: parts are kept apart on that paper. */
   readonly frame: ViewFrame;
-  /** Least distance between parts, mm in the model. Default 2 % of the diagonal. */
+  /** Least distance between parts, mm in the model. Default 1.5 % of the diagonal. */
   readonly gapMm?: number;
   readonly cancel?: Cancel;
 }
@@ -70,7 +70,7 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
   const peeler = new Peeler(assembly, components, bodies, options.cancel);
   const root = peeler.unit(0);
   const { removals, rest } = peeler.peel(root);
-  const gap = options.gapMm ?? 0.02 * sceneDiagonal(bodies);
+  const gap = options.gapMm ?? 0.015 * sceneDiagonal(bodies);
   const layout = new Layout(peeler, bodies, options.frame, gap, options.cancel);
   const pulls = layout.place(removals, rest);
   const order = [...removals.flatMap((r) => componentsIn(r)), ...rest.flatMap((u) => u.components)];
@@ -212,11 +212,15 @@ class Peeler {
     return out;
   }
 
-  /** Index of the model axis that a single turned component is turned about, or -1. */
+  /** Index of the model axis about which a unit's largest component is turned, or -1. */
   private ownAxis(unit: Unit): number {
-    if (unit.components.length !== 1) return -1;
-    const turned = turnedAxis(this.bodies[unit.components[0]!]!);
+    const largest = unit.components.reduce((a, b) => (this.volume(b) > this.volume(a) ? b : a));
+    const turned = turnedAxis(this.bodies[largest]!);
     return turned && turned.share > 0.4 ? turned.axis.findIndex((v) => Math.abs(v) > 0.999) : -1;
+  }
+
+  private volume(component: number): number {
+    return this.assembly.parts[this.components[component]!.part]!.volumeMm3;
   }
 
   private isFree(unit: Unit, others: readonly Unit[], axis: number, sense: 1 | -1): boolean {

@@ -33,7 +33,8 @@ export async function createJob(input: NewJob): Promise<string> {
 
 const summary = {
   id: job.id,
-  title: job.title,
+  /** As on the title block, once there is one. */
+  title: sql<string>`coalesce(nullif(${job.document}->'drawing'->>'title', ''), ${job.title})`,
   state: job.state,
   stage: job.stage,
   progress: job.progress,

@@ -60,7 +60,7 @@ async function draft(task: DraftTask) {
     onProgress: (at, total, what) => task.port?.postMessage({ at, total, what }),
   });
   const pictures = [...geometries].map(
-    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')))] as const,
+    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), 45)] as const,
   );
   return { document: done.document, results: [...stored], pictures };
 }

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
-import { Logger, makeWorkerUtils, run, type Runner } from 'graphile-worker';
+import { EventEmitter } from 'node:events';
+import { Logger, makeWorkerUtils, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import { z } from 'zod';
 import { KernelHost } from '../../kernel/host.ts';
 import { threadFile } from '../config.ts';
@@ -29,7 +30,18 @@ export async function startWork(): Promise<WorkHandle> {
   const logger = new Logger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: true }, message);
   });
+  // Listening begins before the first worker is made: one we do not know of would count as dead.
+  const events = new EventEmitter() as WorkerEvents;
+  const ids = new Set<string>();
+  const beat = async () => {
+    for (const w of ids) await getDatabase().execute(sql`insert into worker (id, seen_at) values (${w}, now()) on conflict (id) do update set seen_at = now()`);
+    await giveBackJobsOfTheDead();
+  };
+  const beatSafely = () => void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed'));
+  events.on('worker:create', ({ worker }) => ids.add(worker.workerId));
+  events.on('job:start', beatSafely);
   const runner: Runner = await run({
+    events,
     pgPool: getPool(),
     concurrency: 3,
     noHandleSignals: true,
@@ -49,21 +61,8 @@ export async function startWork(): Promise<WorkHandle> {
       },
     },
   });
-  const id = `${process.pid}-${Math.random().toString(36).slice(2)}`;
-  const ids = new Set<string>();
-  runner.events.on('worker:create', ({ worker }) => ids.add(worker.workerId));
-  const beat = async () => {
-    for (const w of [id, ...ids])
-      await getDatabase().execute(sql`insert into worker (id, seen_at) values (${w}, now()) on conflict (id) do update set seen_at = now()`);
-    await giveBackJobsOfTheDead();
-  };
-  // Workers that were created before we listened hold no jobs of the dead; theirs show up as locked and are learned here.
-  runner.events.on('job:start', ({ worker }) => {
-    ids.add(worker.workerId);
-    void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed'));
-  });
   await beat();
-  const timer = setInterval(() => void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed')), HEARTBEAT_MS);
+  const timer = setInterval(beatSafely, HEARTBEAT_MS);
   return {
     async stop() {
       clearInterval(timer);
