@@ -30,7 +30,7 @@ export async function startWork(): Promise<WorkHandle> {
   const logger = new Logger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: true }, message);
   });
-  // Listening begins before the first worker is made: one we do not know of would count as dead.
+  // Listening begins before the pool is made: one we do not know of would count as dead.
   const events = new EventEmitter() as WorkerEvents;
   const ids = new Set<string>();
   const beat = async () => {
@@ -38,7 +38,8 @@ export async function startWork(): Promise<WorkHandle> {
     await giveBackJobsOfTheDead();
   };
   const beatSafely = () => void beat().catch((err: unknown) => log.warn({ err }, 'heartbeat failed'));
-  events.on('worker:create', ({ worker }) => ids.add(worker.workerId));
+  // Jobs are locked in the name of the pool.
+  events.on('pool:create', ({ workerPool }) => ids.add(workerPool.id));
   events.on('job:start', beatSafely);
   const runner: Runner = await run({
     events,

@@ -1,0 +1,34 @@
+// Takes the pictures of docs/screenshots from a running application that holds the demo: node scripts/screenshots.mjs http://127.0.0.1:PORT
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { findChromium, root } from './install.mjs';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:5000';
+const out = join(root, 'docs', 'screenshots');
+const jobs = await (await fetch(`${address}/api/jobs`)).json();
+const demo = jobs.find((j) => j.demo && j.state === 'ready');
+if (!demo) throw new Error('The demo job is not ready.');
+const browser = await chromium.launch({ executablePath: findChromium(), args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+for (const scheme of ['light', 'dark']) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: scheme });
+  const dark = scheme === 'dark' ? '-dark' : '';
+  await page.goto(address);
+  await page.waitForTimeout(1200);
+  if (!dark) await page.screenshot({ path: join(out, 'start.png') });
+  await page.goto(`${address}/jobs/${demo.id}/sheets`);
+  await page.waitForTimeout(2000);
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await page.locator('[data-part="Ratchet wheel"]').click();
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(out, `sheets${dark}.png`) });
+  await page.close();
+}
+await browser.close();
+const temp = mkdtempSync(join(tmpdir(), 'quarry-shots-'));
+writeFileSync(join(temp, 'd.pdf'), Buffer.from(await (await fetch(`${address}/api/jobs/${demo.id}/files/drawing.pdf`)).arrayBuffer()));
+spawnSync('pdftoppm', ['-r', '80', '-png', join(temp, 'd.pdf'), join(temp, 'p')]);
+for (const n of [1, 2, 3]) writeFileSync(join(out, `demo-sheet-${n}.png`), readFileSync(join(temp, `p-${n}.png`)));
+rmSync(temp, { recursive: true });
