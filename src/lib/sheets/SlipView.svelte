@@ -36,6 +36,17 @@
   const anywhere = $derived(new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part)));
   const open = $derived(seen.filter((i) => !anywhere.has(i.part)).length);
   const parent = $derived(view.parent ? drawing.document[view.parent] : undefined);
+  /** Items that the section cuts now. */
+  const cutItems = $derived.by(() => {
+    const cut = new Set(result?.caps.map((c) => c.component));
+    return drawing.items.filter((i) => i.components.some((c) => cut.has(c)));
+  });
+  function keepWhole(part: string) {
+    const item = drawing.items.find((i) => i.part === part);
+    if (!item || !view.cut) return;
+    const paths = item.components.map((c) => drawing.components[c]!.path);
+    put(`Keep ${item.number} whole`, { cut: { ...view.cut, keptWhole: [...new Set([...view.cut.keptWhole, ...paths])] } });
+  }
   const name = (path: string) => {
     const item = drawing.itemOfPath(path);
     return item ? `${item.number} ${item.values.description.text}` : path;
@@ -87,6 +98,10 @@
       <li class="none">Everything is cut.</li>
     {/each}
   </ul>
+  <select class="q-field" aria-label="Keep another item whole" value="" onchange={(e) => keepWhole(e.currentTarget.value)}>
+    <option value="">Keep another whole …</option>
+    {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
+  </select>
 {/if}
 
 <hr />
