@@ -15,16 +15,25 @@ export function run(command, args, options = {}) {
   if (r.status !== 0) throw new Error(`${command} ${args.join(' ')} failed`);
 }
 
-/** npm ci, if the lock file changed since the last time. */
+/**
+ * The packages of the lock file, if it changed since the last time. `npm ci` also wants the optional packages of other
+ * platforms to be in the lock file; a registry that does not carry them all leaves gaps there, and then `npm install`
+ * brings the same versions.
+ */
 export async function installPackages() {
-  const lock = createHash('sha256')
-    .update(readFileSync(join(root, 'package-lock.json')))
-    .digest('hex');
+  const file = join(root, 'package-lock.json');
+  const lock = readFileSync(file);
+  const hash = createHash('sha256').update(lock).digest('hex');
   const stamp = join(root, 'node_modules', '.lock-hash');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   say('Installing packages …');
-  run('npm', ['ci', '--no-audit', '--no-fund']);
-  writeFileSync(stamp, lock);
+  const clean = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error'], { cwd: root, stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8' });
+  if (clean.status !== 0) {
+    if (!clean.stderr.includes('EUSAGE')) say(clean.stderr);
+    run('npm', ['install', '--no-audit', '--no-fund', '--loglevel', 'error'], { stdio: ['ignore', 'ignore', 2] });
+    writeFileSync(file, lock);
+  }
+  writeFileSync(stamp, hash);
 }
 
 const isRoot = () => process.getuid?.() === 0;
