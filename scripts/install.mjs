@@ -27,7 +27,11 @@ export async function installPackages() {
   const stamp = join(root, 'node_modules', '.lock-hash');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
   say('Installing packages …');
-  const clean = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error'], { cwd: root, stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8' });
+  const clean = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'pipe'],
+    encoding: 'utf8',
+  });
   if (clean.status !== 0) {
     if (!clean.stderr.includes('EUSAGE')) say(clean.stderr);
     run('npm', ['install', '--no-audit', '--no-fund', '--loglevel', 'error'], { stdio: ['ignore', 'ignore', 2] });
