@@ -20,9 +20,9 @@ export function newest(...folders) {
 
 const ENTRIES = {
   'kernel.thread': 'src/kernel/kernel.thread.ts',
-  'geometry.thread': 'src/server/work/geometry.thread.ts',
+  'geometry.thread': 'src/server/queue/geometry.thread.ts',
   quarry: 'src/cli/main.ts',
-  worker: 'src/server/work/worker-process.ts',
+  worker: 'src/server/queue/worker-process.ts',
   migrate: 'src/server/database/migrate.ts',
   demo: 'src/server/demo.ts',
 };

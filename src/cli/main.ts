@@ -101,7 +101,7 @@ async function view(args: Arguments): Promise<unknown> {
   const outline = performance.now() - t;
   const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, offsets, ownPulls: [] });
   const perPixel = result.map.window.pixelMm ** 2;
-  const items = itemsOf(m.assembly, { drawing: emptyDrawing });
+  const items = itemsOf(m.assembly, {});
   await saveSvg(args, lines);
   return {
     lengthsMm: lengthsOf(lines),
@@ -116,21 +116,6 @@ async function view(args: Arguments): Promise<unknown> {
     timingsMs: times(m, outline),
   };
 }
-
-const emptyDrawing = {
-  type: 'drawing',
-  id: 'drawing',
-  standard: 'iso',
-  title: '',
-  number: '',
-  revision: '',
-  date: '',
-  drawnBy: '',
-  checkedBy: '',
-  approvedBy: '',
-  owner: '',
-  quantity: 1,
-} as const;
 
 async function cut(args: Arguments): Promise<unknown> {
   const numbers = (args.options.get('plane') ?? '').split(',').map(Number);

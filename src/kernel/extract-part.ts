@@ -1,8 +1,8 @@
-import { fitCurve, fitSurface } from '../core/assembly/fit.ts';
+import { fitCurve, fitSurface, sameSurface } from '../core/assembly/fit.ts';
 import { boxDiagonal, boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../core/assembly/part-geometry.ts';
 import type { Kernel } from './load.ts';
 import { readNodes, type FaceMesh } from './read-triangulation.ts';
-import { withScope } from './scope.ts';
+import { withScope, type Scope } from './scope.ts';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the kernel's generated types do not cover its overloads */
 
@@ -35,19 +35,15 @@ interface RawEdge {
 export function extractPart(k: Kernel, shape: any, settings: MeshSettings = MESH_DEFAULTS): PartGeometry | undefined {
   return withScope((s) => {
     const oc = k as any;
+    shape = meshed(oc, s, shape, settings);
+    if (!shape) return undefined;
     const faceMap = s.own(new oc.TopTools_IndexedMapOfShape_1());
     oc.TopExp.MapShapes_1(shape, oc.TopAbs_ShapeEnum.TopAbs_FACE, faceMap);
     const faceCount: number = faceMap.Extent();
-    if (faceCount === 0) return undefined;
     const edgeMap = s.own(new oc.TopTools_IndexedMapOfShape_1());
     oc.TopExp.MapShapes_1(shape, oc.TopAbs_ShapeEnum.TopAbs_EDGE, edgeMap);
 
-    const box = s.own(new oc.Bnd_Box_1());
-    oc.BRepBndLib.Add(shape, box, false);
-    const diagonal = Math.sqrt(box.SquareExtent());
-    const deflection = Math.max(1e-4, settings.deflectionShare * diagonal);
-    s.own(new oc.BRepMesh_IncrementalMesh_2(shape, deflection, false, settings.angle, false));
-
+    const deflection = deflectionFor(oc, s, shape, settings);
     const faces: (FaceMesh | undefined)[] = [];
     const edges: (RawEdge | undefined)[] = new Array<RawEdge | undefined>(edgeMap.Extent());
     const joins: [number, number][] = [];
@@ -65,6 +61,37 @@ export function extractPart(k: Kernel, shape: any, settings: MeshSettings = MESH
     const exact = exactProperties(oc, shape);
     return assemble(oc, faceMap, faces, edges, vertexOf, deflection, exact);
   });
+}
+
+/** Largest distance of mesh and surface for a shape of this size, mm. */
+function deflectionFor(oc: any, s: Scope, shape: any, settings: MeshSettings): number {
+  const box = s.own(new oc.Bnd_Box_1());
+  oc.BRepBndLib.Add(shape, box, false);
+  return Math.max(1e-4, settings.deflectionShare * Math.sqrt(box.SquareExtent()));
+}
+
+/**
+ * Meshes a shape. The mesher gives up on some closed faces, such as a cone up to its apex: these are cut in two, and the
+ * whole is meshed again.
+ * @returns the shape that carries the mesh; undefined when it has no face
+ */
+function meshed(oc: any, s: Scope, shape: any, settings: MeshSettings): any {
+  const explorer = s.own(new oc.TopExp_Explorer_2(shape, oc.TopAbs_ShapeEnum.TopAbs_FACE, oc.TopAbs_ShapeEnum.TopAbs_SHAPE));
+  if (!explorer.More()) return undefined;
+  const deflection = deflectionFor(oc, s, shape, settings);
+  s.own(new oc.BRepMesh_IncrementalMesh_2(shape, deflection, false, settings.angle, false));
+  let complete = true;
+  for (; explorer.More(); explorer.Next()) {
+    const triangulation = s.own(oc.BRep_Tool.Triangulation(s.own(oc.TopoDS.Face_1(explorer.Current())), s.own(new oc.TopLoc_Location_1()), 0));
+    if (triangulation.IsNull()) complete = false;
+  }
+  if (complete) return shape;
+  const divider = s.own(new oc.ShapeUpgrade_ShapeDivideClosed(shape));
+  divider.SetNbSplitPoints(1);
+  divider.Perform(true);
+  const divided = s.own(divider.Result());
+  s.own(new oc.BRepMesh_IncrementalMesh_2(divided, deflection, false, settings.angle, false));
+  return divided;
 }
 
 /** Polygons of the face's edges; the nodes of an edge's second occurrence are the same points as those of its first. */
@@ -178,7 +205,7 @@ function assemble(
   });
   const box = boxOf(positions);
   const faceData = describeFaces(oc, faceMap, faces, Math.max(1e-5, 1e-4 * boxDiagonal(box)));
-  const edgeData = describeEdges(oc, rawEdges, vertexOf);
+  const edgeData = describeEdges(oc, rawEdges, vertexOf, faceData, 1e-4 * boxDiagonal(box));
   return {
     positions,
     triangles: Uint32Array.from(triangles),
@@ -234,7 +261,18 @@ function describeFaces(oc: any, faceMap: any, faces: readonly (FaceMesh | undefi
   return { faceKind, faceParams };
 }
 
-function describeEdges(oc: any, raw: readonly (RawEdge | undefined)[], vertexOf: Uint32Array) {
+function describeEdges(
+  oc: any,
+  raw: readonly (RawEdge | undefined)[],
+  vertexOf: Uint32Array,
+  surfaces: { readonly faceKind: Uint8Array; readonly faceParams: Float64Array },
+  tolerance: number,
+) {
+  const onOneSurface = ([f, g]: readonly number[]): boolean => {
+    const kind = surfaces.faceKind[f!]!;
+    const params = (face: number) => surfaces.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
+    return kind === surfaces.faceKind[g!] && sameSurface(kind, params(f!), params(g!), tolerance);
+  };
   const start: number[] = [0];
   const vertices: number[] = [];
   const classes: number[] = [];
@@ -245,7 +283,8 @@ function describeEdges(oc: any, raw: readonly (RawEdge | undefined)[], vertexOf:
     if (!e) continue;
     for (const v of e.vertices) vertices.push(vertexOf[v]!);
     start.push(vertices.length);
-    classes.push(classOf(e));
+    const edgeClass = classOf(e);
+    classes.push(edgeClass === EdgeClass.tangent && onOneSurface(e.faces) ? EdgeClass.seam : edgeClass);
     faces.push(e.faces[0]!, e.faces[1] ?? -1);
     const curve = withScope((s) => {
       const adaptor = s.own(new oc.BRepAdaptor_Curve_2(s.own(oc.TopoDS.Edge_1(e.shape))));

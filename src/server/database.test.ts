@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { eq } from 'drizzle-orm';
-import type { DrawingDocument, DrawingRecord } from '../core/document/records.ts';
+import { BLANK_DRAWING, type DrawingDocument, type DrawingRecord } from '../core/document/records.ts';
 import { assemblyOf, box } from '../core/testing/shapes.ts';
 import { closeDatabase, getDatabase } from './database/client.ts';
 import { migrateAll } from './database/migrate.ts';
@@ -12,20 +12,7 @@ import { appendEdit, editsSince, redo, undo, undoState } from './services/edits.
 import { cancelJob, createJob, jobSummary, loadDrawing } from './services/jobs.ts';
 
 // The real database: scripts/test.mjs starts one of its own and names it here.
-const drawing: DrawingRecord = {
-  type: 'drawing',
-  id: 'drawing',
-  standard: 'iso',
-  title: 'First',
-  number: 'N',
-  revision: 'A',
-  date: '',
-  drawnBy: '',
-  checkedBy: '',
-  approvedBy: '',
-  owner: '',
-  quantity: 1,
-};
+const drawing: DrawingRecord = { ...BLANK_DRAWING, title: 'First' };
 const document: DrawingDocument = { drawing, 'sheet:1': { type: 'sheet', id: 'sheet:1', order: 1, name: 'GA', size: 'A3', landscape: true } };
 const retitle = (title: string) => [{ op: 'put' as const, record: { ...drawing, title } }];
 const title = async (id: string) => ((await loadDrawing(id)).document['drawing'] as DrawingRecord).title;

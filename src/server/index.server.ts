@@ -12,4 +12,4 @@ export * from './services/uploads.ts';
 export * from './services/view-requests.ts';
 export * from './services/views.ts';
 export * from './validation.ts';
-export { startWork, type WorkHandle } from './work/runner.ts';
+export { startWork, type WorkHandle } from './queue/runner.ts';

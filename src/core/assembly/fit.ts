@@ -236,3 +236,22 @@ export function symmetricEigen(m: readonly number[]): { values: number[]; vector
     vectors: order.map((i) => normalize([v[0]![i]!, v[1]![i]!, v[2]![i]!])),
   };
 }
+
+/**
+ * Are two faces pieces of one surface? Writers cut closed surfaces in two; the edge between is no edge of the part.
+ * @param a,b `FACE_STRIDE` numbers of faces of the same kind
+ */
+export function sameSurface(kind: number, a: ArrayLike<number>, b: ArrayLike<number>, toleranceMm: number): boolean {
+  const at = (p: ArrayLike<number>, i: number): Vec3 => [p[i]!, p[i + 1]!, p[i + 2]!];
+  const [p, q, u, v] = [at(a, 0), at(b, 0), at(a, 3), at(b, 3)];
+  const between = subtract(q, p);
+  const close = (x: number, y: number) => Math.abs(x - y) <= toleranceMm;
+  if (kind === SurfaceKind.sphere) return length(between) <= toleranceMm && close(a[6]!, b[6]!);
+  if (Math.abs(Math.abs(dot(u, v)) - 1) > 1e-6) return false;
+  const along = dot(between, u);
+  if (kind === SurfaceKind.plane) return Math.abs(along) <= toleranceMm;
+  if (length(subtract(between, scale(u, along))) > toleranceMm) return false;
+  if (kind === SurfaceKind.cylinder) return close(a[6]!, b[6]!);
+  if (kind === SurfaceKind.torus) return close(along, 0) && close(a[6]!, b[6]!) && close(a[7]!, b[7]!);
+  return kind === SurfaceKind.cone && Math.abs(a[7]! - b[7]!) < 1e-4;
+}

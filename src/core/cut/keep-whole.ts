@@ -29,7 +29,7 @@ export function suggestKeptWhole(assembly: Assembly, components: readonly Compon
     if (BY_NAME.test(c.name)) {
       // A key or pin across the plane is cut like anything else.
       if (!turned || inPlane || Math.abs(dot(turned.axis, plane.normal)) < 0.5)
-        out.push({ component: c.index, why: `“${c.name}” is a fastener, key, pin or shaft by its name.` });
+        out.push({ component: c.index, why: `“${c.name}” has the name of a fastener, key, pin or shaft.` });
       continue;
     }
     if (turned && inPlane && turned.share > 0.75 && !isBored(body)) out.push({ component: c.index, why: 'A solid turned part whose axis lies in the cut.' });

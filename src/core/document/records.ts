@@ -16,6 +16,22 @@ export interface DrawingRecord {
   readonly quantity: number;
 }
 
+/** A drawing in which nothing is filled in yet. */
+export const BLANK_DRAWING: DrawingRecord = {
+  type: 'drawing',
+  id: 'drawing',
+  standard: 'iso',
+  title: '',
+  number: '',
+  revision: '',
+  date: '',
+  drawnBy: '',
+  checkedBy: '',
+  approvedBy: '',
+  owner: '',
+  quantity: 1,
+};
+
 export interface SheetRecord {
   readonly type: 'sheet';
   readonly id: string;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { namedFrame } from '../outline/directions.ts';
 import { changeStandard, moveView, resizeSheet, scaleView } from './moves.ts';
-import { recordsOf, type DrawingDocument, type ViewRecord } from './records.ts';
+import { BLANK_DRAWING, recordsOf, type DrawingDocument, type ViewRecord } from './records.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';
 
 const view = (id: string, at: [number, number], more: Partial<ViewRecord> = {}): ViewRecord => ({
@@ -27,20 +27,7 @@ const view = (id: string, at: [number, number], more: Partial<ViewRecord> = {}):
 });
 const doc: DrawingDocument = Object.fromEntries(
   [
-    {
-      type: 'drawing',
-      id: 'drawing',
-      standard: 'iso',
-      title: 'T',
-      number: 'N',
-      revision: 'A',
-      date: '',
-      drawnBy: '',
-      checkedBy: '',
-      approvedBy: '',
-      owner: '',
-      quantity: 1,
-    } as const,
+    { ...BLANK_DRAWING, title: 'T', number: 'N' },
     { type: 'sheet', id: 'sheet:1', order: 1, name: 'GA', size: 'A3', landscape: true } as const,
     view('front', [200, 100]),
     view('top', [200, 180], { parent: 'front', align: 'upright' }),

@@ -6,7 +6,16 @@ import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { QuarryError, type Cancel } from '../base/errors.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
-import type { BalloonRecord, DrawingDocument, DrawingDocumentRecord, ListRecord, SheetRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
+import {
+  BLANK_DRAWING,
+  type BalloonRecord,
+  type DrawingDocument,
+  type DrawingDocumentRecord,
+  type ListRecord,
+  type SheetRecord,
+  type SpreadRecord,
+  type ViewRecord,
+} from '../document/records.ts';
 import { planSpread } from '../explode/plan.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
@@ -90,18 +99,13 @@ class Drafter {
     this.bodies = sceneOf(assembly, geometries);
     const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
     this.records['drawing'] = {
-      type: 'drawing',
-      id: 'drawing',
+      ...BLANK_DRAWING,
       standard,
       title: p.get('title') ?? p.get('description') ?? assembly.name,
       number: p.get('drawingnumber') ?? p.get('partnumber') ?? '',
       revision: p.get('revision') ?? 'A',
       date: options.date,
-      drawnBy: '',
-      checkedBy: '',
-      approvedBy: '',
       owner: p.get('owner') ?? '',
-      quantity: 1,
     };
   }
 

@@ -1,7 +1,7 @@
 import { QuarryError } from '../../core/base/errors.ts';
 import { sheetsOf } from '../../core/document/records.ts';
 import { fontFile } from '../config.ts';
-import { runExport } from '../work/geometry-pool.ts';
+import { runExport } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './jobs.ts';
 import { computeAndStore, keyedViews, storedResult } from './views.ts';
 

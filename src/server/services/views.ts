@@ -7,7 +7,7 @@ import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/doc
 import { specOf, specText, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
-import { runView } from '../work/geometry-pool.ts';
+import { runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
   readonly view: ViewRecord;
