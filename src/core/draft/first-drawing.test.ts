@@ -1,0 +1,141 @@
+import { describe, expect, test } from 'vitest';
+import { recordsOf, type ViewRecord } from '../document/records.ts';
+import { paperMapOf, viewRect } from '../picture/draw-view.ts';
+import { listBlocks } from '../picture/draw-list.ts';
+import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
+import { titleBlockRect } from '../sheet/title-block.ts';
+import { aimAt } from '../annotate/balloon/aim.ts';
+import { assemblyOf, box } from '../testing/shapes.ts';
+import { draftAll, smallMachine } from '../testing/drafting.ts';
+import { arrange, overlaps } from './arrange.ts';
+
+describe('the first drawing of a small machine', async () => {
+  const drawn = await draftAll(smallMachine());
+  const views = recordsOf(drawn.document, 'view');
+  const view = (id: string) => drawn.document[id] as ViewRecord;
+
+  test('has an arrangement, a section and an exploded view with the list', () => {
+    expect(recordsOf(drawn.document, 'sheet').map((s) => s.name)).toEqual(['General arrangement', 'Section', 'Exploded view and parts list']);
+    expect(views.map((v) => v.id).sort()).toEqual(['view:exploded', 'view:front', 'view:isometric', 'view:right', 'view:section', 'view:top']);
+  });
+
+  test('would get no mark but for missing data', () => {
+    expect(drawn.findings.filter((f) => f.code !== 'LIST_GAP')).toEqual([]);
+  });
+
+  // ISO 5455.
+  test('uses standard scales only, one for the aligned views', () => {
+    for (const v of views) expect(ISO_SCALES).toContain(v.scale);
+    expect(new Set(['view:front', 'view:top', 'view:right'].map((id) => view(id).scale)).size).toBe(1);
+  });
+
+  // ISO 5456-2, first angle: the view from above below the front, the view from the right to its left.
+  test('arranges in first angle, in line', () => {
+    const [f, t, r] = [view('view:front'), view('view:top'), view('view:right')];
+    expect([t.at[0], r.at[1]]).toEqual([f.at[0], f.at[1]]);
+    expect(t.at[1]).toBeGreaterThan(f.at[1]);
+    expect(r.at[0]).toBeLessThan(f.at[0]);
+  });
+
+  test('identifies every item once, each leader ending on a visible edge of that very component', () => {
+    const balloons = recordsOf(drawn.document, 'balloon');
+    expect(balloons.length).toBe(7);
+    for (const b of balloons) {
+      const aim = aimAt(drawn.results.get(b.view)!, b.anchor[0], b.anchor[1])!;
+      const item = drawn.items.find((i) => i.components.includes(aim.component))!;
+      expect(aim.distance * view(b.view).scale).toBeLessThan(0.05);
+      expect(`balloon:${item.part}`).toBe(b.id);
+    }
+  });
+
+  test('keeps balloons 8 mm off the view they stand around', () => {
+    for (const b of recordsOf(drawn.document, 'balloon')) {
+      const v = view(b.view);
+      const [x, y, w, h] = viewRect(v, drawn.results.get(v.id));
+      const [bx, by] = [v.at[0] + b.offset[0], v.at[1] + b.offset[1]];
+      const off = Math.max(x - bx, bx - x - w, y - by, by - y - h);
+      expect(off - 5).toBeGreaterThanOrEqual(7.9);
+    }
+  });
+
+  test('cuts where the turned parts have their axis, and keeps the solid ones whole', () => {
+    const { cut } = view('view:section');
+    expect(cut!.d).toBeCloseTo(25, 6);
+    expect([...cut!.keptWhole].sort()).toEqual(['Cap', 'Post']);
+    expect(drawn.results.get('view:section')!.caps.map((c) => drawn.components[c.component]!.name)).toContain('Ring');
+  });
+
+  test('docks the list on the title block and reads upward', () => {
+    const list = drawn.sheets.get('sheet:3')!.groups.find((g) => g.role === 'list')!;
+    const title = drawn.sheets.get('sheet:3')!.groups.find((g) => g.role === 'title')!;
+    expect(list.box[1] + list.box[3]).toBeCloseTo(title.box[1], 6);
+    const rows = list.items.flatMap((i) => (i.kind === 'text' && i.source?.field === 'item' ? [[Number(i.text), i.y]] : []));
+    for (let k = 1; k < rows.length; k++) expect(rows[k]![1]!).toBeLessThan(rows[k - 1]![1]!);
+    const head = list.items.find((i) => i.kind === 'text' && i.text === 'Item');
+    expect(head!.kind === 'text' && head!.y).toBeGreaterThan(rows[0]![1]!);
+  });
+
+  test('shows the cutting plane with two arrows and letters in the view that sees it edge-on', () => {
+    const top = drawn.sheets.get('sheet:1')!.groups.find((g) => g.id === 'view:top')!;
+    expect(top.items.filter((i) => i.kind === 'text' && i.text === 'A').length).toBe(2);
+    expect(top.items.filter((i) => i.kind === 'fill').length).toBe(2);
+  });
+
+  test('is the same every time', async () => {
+    expect((await draftAll(smallMachine())).document).toEqual(drawn.document);
+  });
+});
+
+describe('other sheets', () => {
+  test.each(['A4', 'A1', 'A', 'D'])('%s: everything fits', async (sheet) => {
+    const { findings } = await draftAll(smallMachine(), { sheet, standard: sheet.startsWith('A') && sheet.length > 1 ? 'iso' : 'asme' });
+    expect(findings.filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')).toEqual([]);
+  });
+  test('third angle turns the neighbours around', async () => {
+    const { document } = await draftAll(smallMachine(), { standard: 'asme' });
+    const at = (id: string) => (document[id] as ViewRecord).at;
+    expect(at('view:top')[1]).toBeLessThan(at('view:front')[1]);
+    expect(at('view:right')[0]).toBeGreaterThan(at('view:front')[0]);
+  });
+  test('one part alone is drawn too', async () => {
+    const { findings, document } = await draftAll(assemblyOf([{ name: 'Only', geometry: box([0, 0, 0], [30, 20, 10]) }]));
+    expect(recordsOf(document, 'balloon').length).toBe(1);
+    expect(findings.filter((f) => f.severity === 'trouble')).toEqual([]);
+  });
+  test('an unknown size and an empty assembly are refused with a word why', async () => {
+    await expect(draftAll(smallMachine(), { sheet: 'A9' })).rejects.toMatchObject({ code: 'BAD_USAGE' });
+    await expect(draftAll(assemblyOf([]))).rejects.toMatchObject({ code: 'EMPTY_ASSEMBLY' });
+  });
+  test('a long list stands in blocks side by side, all above the title block and none over another', () => {
+    const geometry = sheetGeometry(formatByName('A3')!, true);
+    const blocks = listBlocks(75, 180, geometry, styleFor(formatByName('A3')!));
+    expect(blocks.length).toBeGreaterThan(1);
+    expect(blocks.at(-1)!.to).toBe(75);
+    blocks.forEach((b, i) => {
+      expect(b.rect.y).toBeGreaterThanOrEqual(geometry.frame.y);
+      expect(overlaps(b.rect, titleBlockRect(geometry), -0.001)).toBe(false);
+      for (const o of blocks.slice(i + 1)) expect(overlaps(b.rect, o.rect, -0.001)).toBe(false);
+    });
+  });
+});
+
+describe('arranging blocks', () => {
+  const room = { x: 0, y: 0, width: 300, height: 200 };
+  const block = (id: string, column: number, row: number, width: number, height: number) => ({ id, column, row, rows: 1, width, height });
+  test('shares the white space and keeps rows and columns in line', () => {
+    const at = arrange([block('a', 0, 0, 80, 50), block('b', 1, 0, 60, 40), block('c', 0, 1, 80, 30)], room, [])!;
+    expect(at.get('a')![0]).toBe(at.get('c')![0]);
+    expect(at.get('a')![1]).toBe(at.get('b')![1]);
+  });
+  test('says no when it is too tight or an obstacle is in the way', () => {
+    expect(arrange([block('a', 0, 0, 290, 50)], room, [])).toBeUndefined();
+    expect(arrange([block('a', 0, 0, 100, 50)], room, [{ x: 100, y: 50, width: 100, height: 100 }])).toBeUndefined();
+  });
+});
+
+describe('from the view to the paper', () => {
+  test('1:2 placed at (100, 50): x goes right, y goes up', () => {
+    const map = paperMapOf({ at: [100, 50], pivot: [10, 20], scale: 0.5 } as unknown as ViewRecord);
+    expect([map.x(10), map.y(20), map.x(14), map.y(24)]).toEqual([100, 50, 102, 48]);
+  });
+});

@@ -1,0 +1,37 @@
+import type { Assembly } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import type { PartGeometry } from '../assembly/part-geometry.ts';
+import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
+import { sheetsOf } from '../document/records.ts';
+import { itemsOf } from '../ledger/items.ts';
+import { composeSheet } from '../picture/compose.ts';
+import { findingsOf } from '../proof/findings.ts';
+import { computeView } from '../views/compute-view.ts';
+import { assemblyOf, box, cylinder } from './shapes.ts';
+
+/** A bracket with a shaft through it, held by a ring on each side, on a plate: seven parts made by hand. */
+export function smallMachine() {
+  return assemblyOf([
+    { name: 'Plate', geometry: box([-60, -40, 0], [60, 40, 8]), material: 'S355', properties: { Source: 'made', 'Drawing number': 'P-1' } },
+    { name: 'Block left', geometry: box([-40, -15, 8], [-25, 15, 50]) },
+    { name: 'Block right', geometry: box([25, -15, 8], [40, 15, 50]) },
+    { name: 'Tower', geometry: box([-10, 20, 8], [10, 35, 70]) },
+    { name: 'Post', geometry: cylinder(6, 40), at: [0, -25, 8] },
+    { name: 'Ring', geometry: cylinder(11, 5, 32, 6.2), at: [0, -25, 20] },
+    { name: 'Cap', geometry: cylinder(9, 6), at: [0, -25, 48] },
+  ]);
+}
+
+/** Drafts, composes and proves in one go. */
+export async function draftAll(input: { assembly: Assembly; geometries: ReadonlyMap<string, PartGeometry> }, options: Partial<DraftOptions> = {}) {
+  const { assembly, geometries } = input;
+  const { document, results } = await firstDrawing(assembly, geometries, {
+    date: '2026-01-01',
+    compute: async (spec) => computeView(assembly, geometries, spec),
+    ...options,
+  });
+  const components = componentsOf(assembly);
+  const items = itemsOf(assembly, document);
+  const sheets = new Map(sheetsOf(document).map((s) => [s.id, composeSheet({ document, assembly, components, results }, s.id)]));
+  return { assembly, document, results, components, items, sheets, findings: findingsOf({ document, components, items, results, sheets }) };
+}

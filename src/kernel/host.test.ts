@@ -1,0 +1,42 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { afterAll, describe, expect, test } from 'vitest';
+import { KernelHost } from './host.ts';
+
+// The bundled thread, as the server and the command line use it.
+const host = new KernelHost(join(process.cwd(), 'build/node/kernel.thread.js'));
+afterAll(() => host.close());
+const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');
+const file = (name: string) => ({ name, bytes: new Uint8Array(readFileSync(join(FILES, name))) });
+
+describe('the kernel thread', () => {
+  test('reads with progress, and stays warm for the next job', async () => {
+    const stages: string[] = [];
+    const first = await host.import([file('cube-units/cube-mm.step')], { onProgress: (s) => stages.push(s) });
+    expect(stages).toEqual(expect.arrayContaining(['starting', 'reading', 'translating', 'meshing']));
+    const second = await host.import([file('cube-units/cube-in.step')]);
+    expect(second.times.kernel).toBeLessThan(first.times.kernel / 10);
+  });
+
+  test('a cancel ends the thread; the next job gets a fresh one', async () => {
+    const abort = new AbortController();
+    const job = host.import([file('cax-if/as1-oc-214.stp')], { signal: abort.signal, onProgress: (s) => s === 'reading' && abort.abort() });
+    await expect(job).rejects.toMatchObject({ code: 'CANCELLED' });
+    expect((await host.import([file('cube-units/cube-mm.step')])).assembly.parts.length).toBe(1);
+  });
+
+  test('a job over its time is stopped with a sentence', async () => {
+    await expect(host.import([file('cax-if/as1-oc-214.stp')], { timeoutMs: 1000 })).rejects.toMatchObject({ code: 'IMPORT_TIMEOUT' });
+  });
+
+  test('coordinates that are no numbers end in an answer, and the thread is well afterwards', async () => {
+    const cube = Buffer.from(file('cube-units/cube-mm.step').bytes).toString('latin1');
+    const broken = cube.replace(/CARTESIAN_POINT\s*\(\s*'[^']*'\s*,\s*\(\s*[-\d.E+]+/, "CARTESIAN_POINT('',(NaN");
+    const outcome = await host.import([{ name: 'nan.step', bytes: new TextEncoder().encode(broken) }]).then(
+      () => 'read',
+      (e: { code: string }) => e.code,
+    );
+    expect(['read', 'FILE_UNREADABLE', 'FILE_NO_SOLIDS', 'KERNEL_STOPPED']).toContain(outcome);
+    expect((await host.import([file('cube-units/cube-mm.step')])).assembly.parts.length).toBe(1);
+  });
+});
