@@ -123,8 +123,32 @@
     return undefined;
   }
 
+  /** Fingers on the sheet; two of them pinch. */
+  const fingers = new Map<number, readonly [number, number]>();
+  function pinch(e: PointerEvent): boolean {
+    if (e.pointerType !== 'touch' || !fingers.has(e.pointerId)) return false;
+    const before = [...fingers.values()];
+    fingers.set(e.pointerId, [e.clientX, e.clientY]);
+    const now = [...fingers.values()];
+    const [a, b, c, d] = [before[0], before[1], now[0], now[1]];
+    if (!a || !b || !c || !d) return false;
+    const r = frame.getBoundingClientRect();
+    const spread = (p: readonly [number, number], q: readonly [number, number]) => Math.hypot(p[0] - q[0], p[1] - q[1]) || 1;
+    zoomAt((c[0] + d[0]) / 2 - r.left, (c[1] + d[1]) / 2 - r.top, spread(c, d) / spread(a, b));
+    panX += (c[0] + d[0] - a[0] - b[0]) / 2;
+    panY += (c[1] + d[1] - a[1] - b[1]) / 2;
+    return true;
+  }
+
   function down(e: PointerEvent) {
     if (e.button > 1) return;
+    if (e.pointerType === 'touch') {
+      fingers.set(e.pointerId, [e.clientX, e.clientY]);
+      if (fingers.size > 1) {
+        drag = undefined;
+        return;
+      }
+    }
     (e.currentTarget as Element).setPointerCapture(e.pointerId);
     frame.focus({ preventScroll: true });
     const [x, y] = paper(e);
@@ -191,7 +215,7 @@
   }
 
   function move(e: PointerEvent) {
-    if (!drag) return;
+    if (pinch(e) || !drag) return;
     const [x, y] = paper(e);
     if (drag.kind === 'pan') {
       const [dx, dy] = [e.clientX - drag.x, e.clientY - drag.y];
@@ -203,7 +227,8 @@
     else drag = { ...drag, dx: x - drag.x, dy: y - drag.y };
   }
 
-  function up() {
+  function up(e: PointerEvent) {
+    fingers.delete(e.pointerId);
     const d = drag;
     drag = undefined;
     if (!d) return;
@@ -276,7 +301,7 @@
       onpointerdown={down}
       onpointermove={move}
       onpointerup={up}
-      onpointercancel={() => (drag = undefined)}
+      onpointercancel={(e) => (fingers.delete(e.pointerId), (drag = undefined))}
       role="group"
       aria-label="Sheet {drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1} of {drawing.sheets.length}"
       data-testid="sheet"
