@@ -1,5 +1,4 @@
-import { anchorsOf } from '../annotate/balloon/anchors.ts';
-import { layoutBalloons, type LayoutArea } from '../annotate/balloon/layout.ts';
+import { proposeBalloons } from '../annotate/balloon/propose.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
@@ -8,7 +7,6 @@ import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import {
   BLANK_DRAWING,
-  type BalloonRecord,
   type DrawingDocument,
   type DrawingDocumentRecord,
   type ListRecord,
@@ -22,7 +20,6 @@ import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { listBlocks } from '../picture/draw-list.ts';
-import { paperMapOf, viewRect } from '../picture/draw-view.ts';
 import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
@@ -243,62 +240,13 @@ class Drafter {
 
   /** One balloon per item in the view; returns the items that have no visible edge there. */
   private balloons(viewId: string, items: readonly Item[], obstacles: readonly Rect[]): Item[] {
+    const { frame: f } = sheetGeometry(this.sheetFormat, this.landscape);
+    const area = { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: styleFor(this.sheetFormat).balloon };
     const view = this.records[viewId] as ViewRecord;
-    const result = this.results.get(viewId)!;
-    const map = paperMapOf(view);
-    const requests = items.map((i) => ({
-      id: i.part,
-      anchors: anchorsOf(result, new Set(i.components), 48).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
-    }));
-    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
-    const [x, y, width, height] = viewRect(view, result);
-    const f = geometry.frame;
-    const area: LayoutArea = {
-      view: { x, y, width, height },
-      allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 },
-      obstacles,
-      diameter: styleFor(this.sheetFormat).balloon,
-    };
-    const placed = layoutBalloons(requests, area);
-    for (const p of placed) {
-      const item = items.find((i) => i.part === p.id)!;
-      const anchor = p.anchor as (typeof requests)[number]['anchors'][number];
-      const component = this.componentNear(result, item, anchor.view.x, anchor.view.y);
-      const record: BalloonRecord = {
-        type: 'balloon',
-        id: `balloon:${item.part}`,
-        view: viewId,
-        component: this.components[component]!.path,
-        anchor: [anchor.view.x, anchor.view.y],
-        offset: [p.x - view.at[0], p.y - view.at[1]],
-        end: 'arrow',
-      };
-      this.records[record.id] = record;
-    }
-    const done = new Set(placed.map((p) => p.id));
+    const proposed = proposeBalloons(view, this.results.get(viewId)!, items, this.components, area, (part) => `balloon:${part}`);
+    for (const { record } of proposed) this.records[record.id] = record;
+    const done = new Set(proposed.map((p) => p.part));
     return items.filter((i) => !done.has(i.part));
-  }
-
-  /** Which of the item's components has an edge at the anchor. */
-  private componentNear(result: ViewResult, item: Item, x: number, y: number): number {
-    const { lines } = result;
-    const own = new Set(item.components);
-    let best = item.components[0]!;
-    let least = Infinity;
-    for (let i = 0; i < lines.kind.length; i++) {
-      if (!own.has(lines.component[i]!)) continue;
-      for (let p = lines.start[i]!; p < lines.start[i + 1]! - 1; p++) {
-        const [ax, ay, bx, by] = [lines.xy[p * 2]!, lines.xy[p * 2 + 1]!, lines.xy[p * 2 + 2]!, lines.xy[p * 2 + 3]!];
-        const l2 = (bx - ax) ** 2 + (by - ay) ** 2;
-        const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / l2)) : 0;
-        const d = Math.hypot(x - ax - (bx - ax) * t, y - ay - (by - ay) * t);
-        if (d < least) {
-          least = d;
-          best = lines.component[i]!;
-        }
-      }
-    }
-    return best;
   }
 
   /**

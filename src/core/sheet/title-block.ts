@@ -1,4 +1,5 @@
 import { fitText, textWidth, wrapText } from '../picture/lettering.ts';
+import type { DrawingRecord } from '../document/records.ts';
 import type { DisplayItem } from '../picture/display-list.ts';
 import { line, num as n, rectangle, text } from '../picture/shapes.ts';
 import type { Rect, SheetGeometry, SheetStyle, Standard } from './formats.ts';
@@ -7,23 +8,13 @@ import type { Rect, SheetGeometry, SheetStyle, Standard } from './formats.ts';
 export const TITLE_BLOCK_WIDTH = 180;
 export const TITLE_BLOCK_HEIGHT = 42;
 
-export interface TitleFields {
-  readonly owner: string;
-  readonly title: string;
-  readonly number: string;
-  readonly revision: string;
-  readonly date: string;
-  readonly drawnBy: string;
-  readonly checkedBy: string;
-  readonly approvedBy: string;
-  readonly quantity: number;
+export interface TitleFields extends Omit<DrawingRecord, 'type' | 'id'> {
   readonly sheet: number;
   readonly sheets: number;
   readonly size: string;
   readonly scale: string;
   readonly mass: string;
   readonly sheetName: string;
-  readonly standard: Standard;
 }
 
 /** Lower right corner of the frame. */

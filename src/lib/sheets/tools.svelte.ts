@@ -1,11 +1,9 @@
-import { anchorsOf } from '$core/annotate/balloon/anchors';
 import { aimAt } from '$core/annotate/balloon/aim';
-import { layoutBalloons } from '$core/annotate/balloon/layout';
+import { proposeBalloons } from '$core/annotate/balloon/propose';
 import { dropWithDependants } from '$core/document/steps';
-import type { BalloonRecord, ViewRecord } from '$core/document/records';
-import { recordsOf } from '$core/document/records';
+import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/records';
 import { pageOf } from '$core/picture/compose';
-import { paperMapOf, viewRect } from '$core/picture/draw-view';
+import { viewRect } from '$core/picture/draw-view';
 import { notify } from '../shared/notices.svelte';
 import type { Drawing } from './drawing.svelte';
 
@@ -65,42 +63,14 @@ export class Tools {
     if (!result) return;
     const done = new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part));
     const open = drawing.items.filter((i) => !done.has(i.part));
-    const map = paperMapOf(view);
-    const requests = open.map((i) => ({
-      id: i.part,
-      anchors: anchorsOf(result, new Set(i.components), 48).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
-    }));
     const sheet = drawing.sheets.find((s) => s.id === view.sheet)!;
     const { geometry, style } = pageOf(sheet);
-    const [x, y, width, height] = viewRect(view, result);
     const f = geometry.frame;
     const rect = (b: readonly [number, number, number, number]) => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
     const obstacles = (drawing.composed.get(sheet.id)?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== view.id).map((g) => rect(g.box));
-    const placed = layoutBalloons(requests, {
-      view: { x, y, width, height },
-      allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 },
-      obstacles,
-      diameter: style.balloon,
-    });
-    const steps = placed.flatMap((p) => {
-      const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
-      const own = new Set(open.find((i) => i.part === p.id)!.components);
-      const aim = [...own]
-        .map((c) => aimAt(result, anchor.x, anchor.y, c))
-        .filter((a) => a !== undefined)
-        .sort((a, b) => a.distance - b.distance)[0];
-      if (!aim) return [];
-      const record: BalloonRecord = {
-        type: 'balloon',
-        id: this.freshId(`balloon:${p.id}`),
-        view: view.id,
-        component: drawing.components[aim.component]!.path,
-        anchor: [anchor.x, anchor.y],
-        offset: [p.x - view.at[0], p.y - view.at[1]],
-        end: 'arrow',
-      };
-      return [{ op: 'put' as const, record }];
-    });
+    const area = { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: style.balloon };
+    const proposed = proposeBalloons(view, result, open, drawing.components, area, (part) => this.freshId(`balloon:${part}`));
+    const steps = proposed.map(({ record }) => ({ op: 'put' as const, record }));
     if (steps.length) drawing.edit(`Identify ${steps.length} items`, steps);
     else
       notify(

@@ -1,6 +1,4 @@
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { unpackGeometry } from '../../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
@@ -13,18 +11,11 @@ import { hiddenLines } from '../../core/outline/hidden-lines.ts';
 import { composeSheet } from '../../core/picture/compose.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
 import { packResult, unpackResult } from '../../core/views/result-codec.ts';
-import { specText, type ViewSpec } from '../../core/views/view-spec.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
+import { viewKey } from '../view-key.ts';
 import type { DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
-
-export function keyOf(spec: ViewSpec, assembly: Assembly): string {
-  return createHash('sha256')
-    .update(specText(spec, assembly, componentsOf(assembly)))
-    .digest('hex')
-    .slice(0, 40);
-}
 
 /** Errors cross to the caller as data: their class would be lost on the way. */
 export default async function run(task: GeometryTask): Promise<unknown> {
@@ -47,6 +38,7 @@ const open = (packed: DraftTask['geometries']): Map<string, PartGeometry> => new
 
 async function draft(task: DraftTask) {
   const geometries = open(task.geometries);
+  const components = componentsOf(task.assembly);
   const stored = new Map<string, Uint8Array>();
   const done = await firstDrawing(task.assembly, geometries, {
     standard: task.standard,
@@ -54,7 +46,7 @@ async function draft(task: DraftTask) {
     date: task.date,
     compute: async (spec) => {
       const result = computeView(task.assembly, geometries, spec);
-      stored.set(keyOf(spec, task.assembly), packResult(result));
+      stored.set(viewKey(spec, task.assembly, components), packResult(result));
       return result;
     },
     onProgress: (at, total, what) => task.port?.postMessage({ at, total, what }),

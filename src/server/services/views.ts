@@ -1,12 +1,12 @@
-import { createHash } from 'node:crypto';
 import { eq, inArray } from 'drizzle-orm';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
-import { specOf, specText, type ViewSpec } from '../../core/views/view-spec.ts';
+import { specOf, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
+import { viewKey } from '../view-key.ts';
 import { runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
@@ -23,10 +23,7 @@ export function keyedViews(assembly: Assembly, document: DrawingDocument): Keyed
     return {
       view,
       spec,
-      key: createHash('sha256')
-        .update(specText(spec, assembly, components))
-        .digest('hex')
-        .slice(0, 40),
+      key: viewKey(spec, assembly, components),
     };
   });
 }
