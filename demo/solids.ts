@@ -31,6 +31,21 @@ export class Solids {
     return new this.oc.BRepPrimAPI_MakeCylinder_3(this.frame(at, axis), diameter / 2, length).Shape();
   }
 
+  /** About the origin. */
+  ball(radius: number): Solid {
+    return new this.oc.BRepPrimAPI_MakeSphere_1(radius).Shape();
+  }
+
+  /** About the z axis, its middle in the origin. */
+  torus(radius: number, tube: number): Solid {
+    return new this.oc.BRepPrimAPI_MakeTorus_1(radius, tube).Shape();
+  }
+
+  /** From `lower` at z = 0 to `upper` at `height`; radii. */
+  cone(lower: number, upper: number, height: number): Solid {
+    return new this.oc.BRepPrimAPI_MakeCone_1(lower, upper, height).Shape();
+  }
+
   fuse(first: Solid, ...others: Solid[]): Solid {
     const joined = others.reduce((a, b) => new this.oc.BRepAlgoAPI_Fuse_3(a, b, new this.oc.Message_ProgressRange_1()).Shape(), first);
     const clean = new this.oc.ShapeUpgrade_UnifySameDomain_2(joined, true, true, false);
@@ -114,6 +129,20 @@ export class Solids {
     return new this.oc.BRepBuilderAPI_Transform_2(shape, t, true).Shape();
   }
 
+  /** Turns a shape for good, so that its z axis looks along `axis`. */
+  turnedShape(shape: Solid, axis: Axis): Solid {
+    return new this.oc.BRepBuilderAPI_Transform_2(shape, this.turnTo(axis), true).Shape();
+  }
+
+  private turnTo(axis: Axis): any {
+    const t = new this.oc.gp_Trsf_1();
+    if (axis === 'z') return t;
+    const to = new this.oc.gp_Ax3_4(this.point([0, 0, 0]), new this.oc.gp_Dir_4(...DIRECTION[axis]));
+    const from = new this.oc.gp_Ax3_4(this.point([0, 0, 0]), new this.oc.gp_Dir_4(0, 0, 1));
+    t.SetDisplacement(from, to);
+    return t;
+  }
+
   mirroredX(shape: Solid): Solid {
     const t = new this.oc.gp_Trsf_1();
     t.SetMirror_3(new this.oc.gp_Ax2_3(this.point([0, 0, 0]), new this.oc.gp_Dir_4(1, 0, 0)));
@@ -122,12 +151,7 @@ export class Solids {
 
   /** Where a part stands: its own z axis looks along `axis`, its origin lies at `at`. */
   location(at: Point, axis: Axis = 'z'): any {
-    const t = new this.oc.gp_Trsf_1();
-    if (axis !== 'z') {
-      const to = new this.oc.gp_Ax3_4(this.point([0, 0, 0]), new this.oc.gp_Dir_4(...DIRECTION[axis]));
-      const from = new this.oc.gp_Ax3_4(this.point([0, 0, 0]), new this.oc.gp_Dir_4(0, 0, 1));
-      t.SetDisplacement(from, to);
-    }
+    const t = this.turnTo(axis);
     t.SetTranslationPart(new this.oc.gp_Vec_4(...at));
     return new this.oc.TopLoc_Location_2(t);
   }
