@@ -139,12 +139,14 @@ function alongX(s: Solids, outline: readonly (readonly [number, number])[]): Sol
 function toothed(s: Solids, teeth: number, radius: number, bore: number, width: number): Solid {
   const step = (2 * Math.PI) / teeth;
   const points = Array.from({ length: teeth }, (_, i) =>
-    ([
-      [-0.3, 0.85],
-      [-0.12, 1],
-      [0.12, 1],
-      [0.3, 0.85],
-    ] as const).map(([a, r]): [number, number, number] => [0, radius * r * Math.cos((i + a) * step), radius * r * Math.sin((i + a) * step)]),
+    (
+      [
+        [-0.3, 0.85],
+        [-0.12, 1],
+        [0.12, 1],
+        [0.3, 0.85],
+      ] as const
+    ).map(([a, r]): [number, number, number] => [0, radius * r * Math.cos((i + a) * step), radius * r * Math.sin((i + a) * step)]),
   ).flat();
   return s.cut(s.prism(points, [width, 0, 0]), s.cylinder([-1, 0, 0], 'x', bore * 2, width + 2));
 }

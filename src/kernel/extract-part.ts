@@ -1,4 +1,4 @@
-import { fitCurve, fitSurface, sameSurface } from '../core/assembly/fit.ts';
+import { fitCurve, fitSurface, sameSurface, type FittedSurface } from '../core/assembly/fit.ts';
 import { boxDiagonal, boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../core/assembly/part-geometry.ts';
 import type { Kernel } from './load.ts';
 import { readNodes, type FaceMesh } from './read-triangulation.ts';
@@ -253,12 +253,23 @@ function describeFaces(oc: any, faceMap: any, faces: readonly (FaceMesh | undefi
         faceParams.set([o.X(), o.Y(), o.Z(), d.X(), d.Y(), d.Z(), torus.MajorRadius(), torus.MinorRadius()], f * FACE_STRIDE);
         return;
       }
-      const fitted = fitSurface(mesh.positions, mesh.normals, tolerance);
+      let fitted = fitSurface(mesh.positions, mesh.normals, tolerance);
+      // A cone up to its apex has no normal there, and the fit finds none.
+      if (fitted.kind === SurfaceKind.free && adaptor.GetType() === oc.GeomAbs_SurfaceType.GeomAbs_Cone) fitted = coneOf(s, adaptor);
       faceKind[f] = fitted.kind;
       faceParams.set(fitted.params, f * FACE_STRIDE);
     });
   });
   return { faceKind, faceParams };
+}
+
+function coneOf(s: Scope, adaptor: any): FittedSurface {
+  const cone = s.own(adaptor.Cone());
+  const axis = s.own(cone.Axis());
+  const [o, d] = [s.own(axis.Location()), s.own(axis.Direction())];
+  const angle: number = cone.SemiAngle();
+  const way = Math.sign(angle);
+  return { kind: SurfaceKind.cone, params: [o.X(), o.Y(), o.Z(), way * d.X(), way * d.Y(), way * d.Z(), cone.RefRadius(), Math.abs(angle)] };
 }
 
 function describeEdges(
@@ -269,6 +280,7 @@ function describeEdges(
   tolerance: number,
 ) {
   const onOneSurface = ([f, g]: readonly number[]): boolean => {
+    if (g === undefined || f === g) return false;
     const kind = surfaces.faceKind[f!]!;
     const params = (face: number) => surfaces.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
     return kind === surfaces.faceKind[g!] && sameSurface(kind, params(f!), params(g!), tolerance);
@@ -283,8 +295,7 @@ function describeEdges(
     if (!e) continue;
     for (const v of e.vertices) vertices.push(vertexOf[v]!);
     start.push(vertices.length);
-    const edgeClass = classOf(e);
-    classes.push(edgeClass === EdgeClass.tangent && onOneSurface(e.faces) ? EdgeClass.seam : edgeClass);
+    classes.push(classOf(e, onOneSurface(e.faces)));
     faces.push(e.faces[0]!, e.faces[1] ?? -1);
     const curve = withScope((s) => {
       const adaptor = s.own(new oc.BRepAdaptor_Curve_2(s.own(oc.TopoDS.Edge_1(e.shape))));
@@ -310,11 +321,17 @@ function describeEdges(
   };
 }
 
-function classOf(e: RawEdge): number {
+/** @param oneSurface the faces are pieces of one surface: their edge is none, though the normals at an apex differ */
+function classOf(e: RawEdge, oneSurface: boolean): number {
   const [a, b] = [e.normals[0], e.normals[1]];
   if (!a || !b) return EdgeClass.sharp;
   let least = 1;
-  for (let i = 0; i < Math.min(a.length, b.length); i += 3) least = Math.min(least, a[i]! * b[i]! + a[i + 1]! * b[i + 1]! + a[i + 2]! * b[i + 2]!);
-  if (least < TANGENT_COS) return EdgeClass.sharp;
-  return e.faces[0] === e.faces[1] ? EdgeClass.seam : EdgeClass.tangent;
+  let most = -1;
+  for (let i = 0; i < Math.min(a.length, b.length); i += 3) {
+    const c = a[i]! * b[i]! + a[i + 1]! * b[i + 1]! + a[i + 2]! * b[i + 2]!;
+    least = Math.min(least, c);
+    most = Math.max(most, c);
+  }
+  if ((oneSurface || e.faces[0] === e.faces[1]) && most > TANGENT_COS) return EdgeClass.seam;
+  return least < TANGENT_COS ? EdgeClass.sharp : EdgeClass.tangent;
 }

@@ -143,7 +143,8 @@ function fitCone(p: ArrayLike<number>, q: ArrayLike<number>, n: number, axis: Ve
     const radial = length(subtract(v, scale(axis, along)));
     if (Math.abs(radial - slope * along - base) > tol) return FREE;
   }
-  return { kind: SurfaceKind.cone, params: [...centre, ...axis, base, half] };
+  // The axis looks where the cone widens.
+  return { kind: SurfaceKind.cone, params: [...centre, ...(slope < 0 ? scale(axis, -1) : axis), base, half] };
 }
 
 function fitSphere(p: ArrayLike<number>, q: ArrayLike<number>, n: number, tol: number): FittedSurface {

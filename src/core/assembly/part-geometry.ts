@@ -13,7 +13,7 @@ export interface PartGeometry {
   readonly cornerNormals: Float32Array;
   /** `SurfaceKind` per face. */
   readonly faceKind: Uint8Array;
-  /** `FACE_STRIDE` per face: a point on the axis (3), axis or normal (3), radius, second value (torus: minor radius; cone: half angle, rad). */
+  /** `FACE_STRIDE` per face: a point on the axis (3), axis or normal (3), radius, second value (torus: minor radius; cone: half angle, rad). A cone's axis looks where it widens. */
   readonly faceParams: Float64Array;
   /** Edge `i` runs along `edgeVertices[edgeStart[i]]` to `edgeVertices[edgeStart[i + 1] - 1]`. */
   readonly edgeStart: Uint32Array;

@@ -13,6 +13,11 @@ export class Floats {
     }
     this.array[this.length++] = v;
   }
+  push3(a: number, b: number, c: number): void {
+    this.push(a);
+    this.push(b);
+    this.push(c);
+  }
   trimmed(): Float64Array {
     return this.array.slice(0, this.length);
   }

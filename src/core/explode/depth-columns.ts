@@ -1,4 +1,4 @@
-import { projectBody, type Body } from '../outline/scene.ts';
+import { projectScene, type Body } from '../outline/scene.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
 /** Columns of material along one direction: lowest and highest depth of a body over a rectangle of the grid. */
@@ -32,8 +32,9 @@ export function columnGrid(box: readonly number[], side: number): ColumnGrid {
 
 /** Samples a body at pixel centres; every triangle counts, whichever way it looks. */
 export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Columns {
-  const b = projectBody(body, frame);
-  const v = b.xyz;
+  const { part, x: dx, y: dy, z: dz } = projectScene([body], frame).instances[0]!;
+  const v = part.xyz;
+  const [minX, minY] = [grid.minX - dx, grid.minY - dy];
   const s = 1 / grid.pixelMm;
   const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
   for (let p = 0; p < v.length; p += 3)
@@ -41,10 +42,10 @@ export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Colum
       if (v[p + k]! < box[k]!) box[k] = v[p + k]!;
       if (v[p + k]! > box[k + 3]!) box[k + 3] = v[p + k]!;
     }
-  const x0 = Math.floor((box[0]! - grid.minX) * s);
-  const y0 = Math.floor((box[1]! - grid.minY) * s);
-  const width = Math.floor((box[3]! - grid.minX) * s) - x0 + 1;
-  const height = Math.floor((box[4]! - grid.minY) * s) - y0 + 1;
+  const x0 = Math.floor((box[0]! - minX) * s);
+  const y0 = Math.floor((box[1]! - minY) * s);
+  const width = Math.floor((box[3]! - minX) * s) - x0 + 1;
+  const height = Math.floor((box[4]! - minY) * s) - y0 + 1;
   const low = new Float32Array(width * height).fill(Infinity);
   const high = new Float32Array(width * height).fill(-Infinity);
   const tri = body.geometry.triangles;
@@ -52,14 +53,14 @@ export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Colum
     const i = tri[t]! * 3,
       j = tri[t + 1]! * 3,
       k = tri[t + 2]! * 3;
-    const ax = (v[i]! - grid.minX) * s - x0,
-      ay = (v[i + 1]! - grid.minY) * s - y0,
+    const ax = (v[i]! - minX) * s - x0,
+      ay = (v[i + 1]! - minY) * s - y0,
       az = v[i + 2]!;
-    const bx = (v[j]! - grid.minX) * s - x0,
-      by = (v[j + 1]! - grid.minY) * s - y0,
+    const bx = (v[j]! - minX) * s - x0,
+      by = (v[j + 1]! - minY) * s - y0,
       bz = v[j + 2]!;
-    const cx = (v[k]! - grid.minX) * s - x0,
-      cy = (v[k + 1]! - grid.minY) * s - y0,
+    const cx = (v[k]! - minX) * s - x0,
+      cy = (v[k + 1]! - minY) * s - y0,
       cz = v[k + 2]!;
     const area = (bx - ax) * (cy - ay) - (cx - ax) * (by - ay);
     if (Math.abs(area) < 1e-9) continue;
@@ -74,7 +75,7 @@ export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Colum
         const q = ((cx - x - 0.5) * (ay - y - 0.5) - (ax - x - 0.5) * (cy - y - 0.5)) * inv;
         const r = 1 - p - q;
         if (p < 0 || q < 0 || r < 0) continue;
-        const z = p * az + q * bz + r * cz;
+        const z = p * az + q * bz + r * cz + dz;
         const at = y * width + x;
         if (z < low[at]!) low[at] = z;
         if (z > high[at]!) high[at] = z;
@@ -82,7 +83,7 @@ export function columnsOf(body: Body, frame: ViewFrame, grid: ColumnGrid): Colum
   }
   let count = 0;
   for (const h of high) if (h > -Infinity) count++;
-  return { x0, y0, width, height, low, high, count, min: box[2]!, max: box[5]! };
+  return { x0, y0, width, height, low, high, count, min: box[2]! + dz, max: box[5]! + dz };
 }
 
 /** How two bodies stand to each other along the direction of their columns. */

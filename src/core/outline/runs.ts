@@ -1,23 +1,11 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import { applyToDirection, applyToPoint } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
-import type { ViewFrame } from './directions.ts';
+import { arcThrough, projectCircle, type ArcPiece, type ProjectedCircle } from './arcs.ts';
+import type { Candidates } from './candidates.ts';
 import { HIDDEN } from './linework.ts';
-import type { ProjectedBody } from './scene.ts';
-
-/** A projected circle: `point(t) = centre + rx·cos t·(cos turn, sin turn) + ry·sin t·(-sin turn, cos turn)`. */
-export interface ProjectedCircle {
-  readonly cx: number;
-  readonly cy: number;
-  readonly rx: number;
-  readonly ry: number;
-  readonly turn: number;
-}
-
-export interface ArcPiece extends ProjectedCircle {
-  readonly t0: number;
-  readonly t1: number;
-}
+import type { Instance, ProjectedScene } from './scene.ts';
+import { SmoothChain } from './smooth-chain.ts';
 
 export interface Run {
   /** Flat points, view space. */
@@ -26,53 +14,65 @@ export interface Run {
   readonly component: number;
   readonly edge: number;
   readonly arc: ArcPiece | undefined;
+  /** How far the run may be off: closer to another line it is the same one, mm. */
+  readonly slack: number;
 }
-
-interface Stretch {
-  readonly from: Vec3;
-  readonly to: Vec3;
-  readonly hidden: boolean;
-  readonly length: number;
-}
-
-/** Below this share of the radius an ellipse is seen edge-on: a straight line. */
-const FLAT = 1e-6;
 
 /** Turns the stretches of a chain into runs; flickers shorter than twice the deflection join their neighbours. */
 export class RunBuilder {
-  private readonly bodies: readonly ProjectedBody[];
-  private readonly frame: ViewFrame;
-  private readonly keepHidden: boolean;
+  private readonly scene: ProjectedScene;
+  private readonly wantHidden: boolean;
   private readonly runs: Run[] = [];
-  private stretches: Stretch[] = [];
-  private body = 0;
-  private edge = 0;
-  private kind = 0;
+  private instance!: Instance;
+  private candidates!: Candidates;
+  private chain = 0;
+  private keepHidden = false;
+  /** Stretch i: on the segment that begins at point `segment[i]`, from parameter `t0[i]` to `t1[i]`. */
+  private count = 0;
+  private segment = new Uint32Array(64);
+  private t0 = new Float64Array(64);
+  private t1 = new Float64Array(64);
+  private hidden = new Uint8Array(64);
 
-  constructor(bodies: readonly ProjectedBody[], frame: ViewFrame, keepHidden: boolean) {
-    this.bodies = bodies;
-    this.frame = frame;
-    this.keepHidden = keepHidden;
+  constructor(scene: ProjectedScene, wantHidden: boolean) {
+    this.scene = scene;
+    this.wantHidden = wantHidden;
   }
 
-  begin(body: number, edge: number, kind: number): void {
-    this.stretches = [];
-    this.body = body;
-    this.edge = edge;
-    this.kind = kind;
+  /** @param keepHidden hidden stretches of this chain are wanted, if any are */
+  begin(instance: number, candidates: Candidates, chain: number, keepHidden: boolean): void {
+    this.instance = this.scene.instances[instance]!;
+    this.candidates = candidates;
+    this.chain = chain;
+    this.keepHidden = keepHidden && this.wantHidden;
+    this.count = 0;
   }
 
-  stretch(ax: number, ay: number, az: number, bx: number, by: number, bz: number, hidden: boolean): void {
-    this.stretches.push({ from: [ax, ay, az], to: [bx, by, bz], hidden, length: Math.hypot(bx - ax, by - ay) });
+  stretch(segment: number, t0: number, t1: number, hidden: boolean): void {
+    const i = this.count++;
+    if (i === this.segment.length) this.grow();
+    this.segment[i] = segment;
+    this.t0[i] = t0;
+    this.t1[i] = t1;
+    this.hidden[i] = hidden ? 1 : 0;
   }
 
   end(): void {
-    const states = this.withoutFlicker();
-    let i = 0;
-    while (i < this.stretches.length) {
+    const n = this.count;
+    if (n === 0) return;
+    if (!this.keepHidden && this.all(1)) return;
+    this.calmFlicker();
+    // A closed chain begins where its state changes, so that no run is cut in two by where the curve happens to start.
+    let first = 0;
+    if (this.isClosed()) {
+      while (first < n && this.hidden[(first + n - 1) % n] === this.hidden[first]) first++;
+      if (first === n) first = 0;
+    }
+    for (let i = 0; i < n;) {
+      const state = this.hidden[(first + i) % n]!;
       let j = i;
-      while (j + 1 < this.stretches.length && states[j + 1] === states[i]) j++;
-      if (!states[i] || this.keepHidden) this.emit(i, j, states[i]!);
+      while (j + 1 < n && this.hidden[(first + j + 1) % n] === state) j++;
+      if (!state || this.keepHidden) this.emit(first + i, first + j, state === 1);
       i = j + 1;
     }
   }
@@ -81,103 +81,123 @@ export class RunBuilder {
     return this.runs;
   }
 
-  private withoutFlicker(): boolean[] {
-    const states = this.stretches.map((s) => s.hidden);
-    const least = 2 * this.bodies[this.body]!.body.geometry.deflectionMm;
-    const groups: { hidden: boolean; from: number; to: number; length: number }[] = [];
-    this.stretches.forEach((s, i) => {
-      const last = groups[groups.length - 1];
-      if (last && last.hidden === s.hidden) {
-        last.to = i;
-        last.length += s.length;
-      } else groups.push({ hidden: s.hidden, from: i, to: i, length: s.length });
-    });
-    if (groups.length < 2) return states;
-    groups.forEach((g, k) => {
-      if (g.length >= least) return;
-      const neighbour = groups[k - 1] ?? groups[k + 1]!;
-      const other = groups[k + 1] ?? neighbour;
-      if (Math.max(neighbour.length, other.length) < least) return;
-      for (let i = g.from; i <= g.to; i++) states[i] = neighbour.length >= other.length ? neighbour.hidden : other.hidden;
-    });
-    return states;
+  private all(state: number): boolean {
+    for (let i = 0; i < this.count; i++) if (this.hidden[i] !== state) return false;
+    return true;
   }
 
+  private isClosed(): boolean {
+    const { start, xyz } = this.candidates;
+    const a = start.array[this.chain]! * 3;
+    const b = start.array[this.chain + 1]! * 3 - 3;
+    const v = xyz.array;
+    return b - a > 6 && v[a] === v[b] && v[a + 1] === v[b + 1] && v[a + 2] === v[b + 2];
+  }
+
+  private lengthOf(i: number): number {
+    const v = this.candidates.xyz.array;
+    const o = this.segment[i]! * 3;
+    return Math.hypot(v[o + 3]! - v[o]!, v[o + 4]! - v[o + 1]!) * (this.t1[i]! - this.t0[i]!);
+  }
+
+  private calmFlicker(): void {
+    const n = this.count;
+    if (this.all(this.hidden[0]!)) return;
+    const least = 2 * this.instance.part.geometry.deflectionMm;
+    const from: number[] = [];
+    const length: number[] = [];
+    for (let i = 0; i < n; i++) {
+      if (i === 0 || this.hidden[i] !== this.hidden[i - 1]) {
+        from.push(i);
+        length.push(0);
+      }
+      length[length.length - 1]! += this.lengthOf(i);
+    }
+    const groups = from.length;
+    const states = from.map((i) => this.hidden[i]!);
+    for (let k = 0; k < groups; k++) {
+      if (length[k]! >= least) continue;
+      const longest = Math.max(k > 0 ? length[k - 1]! : 0, k + 1 < groups ? length[k + 1]! : 0);
+      if (longest < least) continue;
+      const end = k + 1 < groups ? from[k + 1]! : n;
+      for (let i = from[k]!; i < end; i++) this.hidden[i] = 1 - states[k]!;
+    }
+  }
+
+  /** @param i,j first and last stretch; they may run past the end of a closed chain and go on at its beginning */
   private emit(i: number, j: number, hidden: boolean): void {
-    const first = this.stretches[i]!;
-    const xy = [first.from[0], first.from[1]];
-    for (let k = i; k <= j; k++) xy.push(this.stretches[k]!.to[0], this.stretches[k]!.to[1]);
-    const b = this.bodies[this.body]!;
-    const circle =
-      this.edge < 0 ? this.sphereOutline(b, -1 - this.edge) : b.body.geometry.edgeCurve[this.edge] === CurveKind.circle ? this.projectCircle(b) : undefined;
+    const { candidates: c, chain, instance, count: n } = this;
+    const edge = c.edge.array[chain]!;
+    const curve = this.curveOf(edge);
+    const xy: number[] = [];
+    if (curve === 'smooth') {
+      const smooth = new SmoothChain(c.xyz.array, c.start.array[chain]!, c.start.array[chain + 1]! - 1, this.isClosed());
+      for (let k = i; k <= j; k++) {
+        const s = k % n;
+        smooth.sample(this.segment[s]!, this.t0[s]!, this.t1[s]!, instance.x, instance.y, xy, k === i);
+      }
+    } else {
+      for (let k = i; k <= j; k++) {
+        const s = k % n;
+        if (k === i) this.pushPoint(xy, this.segment[s]!, this.t0[s]!);
+        this.pushPoint(xy, this.segment[s]!, this.t1[s]!);
+      }
+    }
+    const circle = curve === 'circle' ? (edge < 0 ? this.sphereOutline(-1 - edge) : this.projectCircle(edge)) : undefined;
     this.runs.push({
       xy,
-      kind: this.kind | (hidden ? HIDDEN : 0),
-      component: b.body.component,
-      edge: this.edge,
+      kind: c.kind.array[chain]! | (hidden ? HIDDEN : 0),
+      component: instance.body.component,
+      edge,
       arc: circle && arcThrough(circle, xy),
+      slack: edge < 0 || curve === 'smooth' ? 0.2 * instance.part.geometry.deflectionMm : 0,
     });
+  }
+
+  private pushPoint(xy: number[], segment: number, t: number): void {
+    const v = this.candidates.xyz.array;
+    const o = segment * 3;
+    xy.push(v[o]! + (v[o + 3]! - v[o]!) * t + this.instance.x, v[o + 1]! + (v[o + 4]! - v[o + 1]!) * t + this.instance.y);
+  }
+
+  /** How a chain is drawn: as it is, as a circle, or as a smooth curve through its points. */
+  private curveOf(edge: number): 'straight' | 'circle' | 'smooth' {
+    const g = this.instance.part.geometry;
+    if (edge >= 0) {
+      const kind = g.edgeCurve[edge];
+      return kind === CurveKind.circle ? 'circle' : kind === CurveKind.free ? 'smooth' : 'straight';
+    }
+    const kind = g.faceKind[-1 - edge];
+    if (kind === SurfaceKind.sphere) return 'circle';
+    return kind === SurfaceKind.torus || kind === SurfaceKind.free ? 'smooth' : 'straight';
   }
 
   /** A sphere's outline is a circle of its radius. */
-  private sphereOutline(b: ProjectedBody, face: number): ProjectedCircle | undefined {
-    const g = b.body.geometry;
-    if (g.faceKind[face] !== SurfaceKind.sphere) return undefined;
-    const p = g.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
-    const centre = applyToPoint(b.body.placement, [p[0]!, p[1]!, p[2]!]);
-    return projectCircle([dot(centre, this.frame.right), dot(centre, this.frame.up), 0], [0, 0, 1], Math.abs(p[6]!));
+  private sphereOutline(face: number): ProjectedCircle {
+    const { part, body } = this.instance;
+    const p = part.geometry.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
+    const centre = applyToPoint(body.placement, [p[0]!, p[1]!, p[2]!]);
+    return projectCircle([dot(centre, this.scene.frame.right), dot(centre, this.scene.frame.up), 0], [0, 0, 1], Math.abs(p[6]!))!;
   }
 
-  private projectCircle(b: ProjectedBody): ProjectedCircle | undefined {
-    const g = b.body.geometry;
-    const p = g.edgeParams.subarray(this.edge * EDGE_STRIDE, (this.edge + 1) * EDGE_STRIDE);
-    const centre = applyToPoint(b.body.placement, [p[0]!, p[1]!, p[2]!]);
-    const axis = applyToDirection(b.body.placement, [p[3]!, p[4]!, p[5]!]);
-    const { right, up, toward } = this.frame;
+  private projectCircle(edge: number): ProjectedCircle | undefined {
+    const { part, body } = this.instance;
+    const p = part.geometry.edgeParams.subarray(edge * EDGE_STRIDE, (edge + 1) * EDGE_STRIDE);
+    const centre = applyToPoint(body.placement, [p[0]!, p[1]!, p[2]!]);
+    const axis: Vec3 = applyToDirection(body.placement, [p[3]!, p[4]!, p[5]!]);
+    const { right, up, toward } = this.scene.frame;
     return projectCircle([dot(centre, right), dot(centre, up), 0], [dot(axis, right), dot(axis, up), dot(axis, toward)], p[6]!);
   }
-}
 
-/** Projects a circle given in view space; undefined when it is seen edge-on. */
-export function projectCircle(centre: Vec3, axis: Vec3, radius: number): ProjectedCircle | undefined {
-  const tilt = Math.hypot(axis[0], axis[1]);
-  const ry = radius * Math.abs(axis[2]);
-  if (ry < FLAT * radius) return undefined;
-  if (tilt < 1e-7) return { cx: centre[0], cy: centre[1], rx: radius, ry: radius, turn: 0 };
-  // The long axis is square to the projected axis; turned into half a circle so that equal ellipses compare equal.
-  let turn = Math.atan2(axis[0], -axis[1]);
-  if (turn < 0) turn += Math.PI;
-  if (turn >= Math.PI - 1e-9) turn = 0;
-  return { cx: centre[0], cy: centre[1], rx: radius, ry, turn };
-}
-
-/** The arc of a projected circle that runs through the points, in their sense. */
-export function arcThrough(c: ProjectedCircle, xy: readonly number[]): ArcPiece | undefined {
-  const cos = Math.cos(c.turn);
-  const sin = Math.sin(c.turn);
-  const at = (i: number) => {
-    const dx = xy[i]! - c.cx;
-    const dy = xy[i + 1]! - c.cy;
-    return Math.atan2((dy * cos - dx * sin) / c.ry, (dx * cos + dy * sin) / c.rx);
-  };
-  const t0 = at(0);
-  let t = t0;
-  let before = t0;
-  for (let i = 2; i < xy.length; i += 2) {
-    const now = at(i);
-    let d = now - before;
-    if (d > Math.PI) d -= 2 * Math.PI;
-    else if (d < -Math.PI) d += 2 * Math.PI;
-    t += d;
-    before = now;
+  private grow(): void {
+    const n = this.segment.length * 2;
+    const wider = <T extends Uint32Array | Float64Array | Uint8Array>(from: T, to: T): T => {
+      to.set(from);
+      return to;
+    };
+    this.segment = wider(this.segment, new Uint32Array(n));
+    this.t0 = wider(this.t0, new Float64Array(n));
+    this.t1 = wider(this.t1, new Float64Array(n));
+    this.hidden = wider(this.hidden, new Uint8Array(n));
   }
-  if (Math.abs(t - t0) > 2 * Math.PI - 1e-6) t = t0 + Math.sign(t - t0) * 2 * Math.PI;
-  return Math.abs(t - t0) < 1e-9 ? undefined : { ...c, t0, t1: t };
-}
-
-/** Point of an arc at parameter t. */
-export function arcPoint(c: ProjectedCircle, t: number): [number, number] {
-  const x = c.rx * Math.cos(t);
-  const y = c.ry * Math.sin(t);
-  return [c.cx + x * Math.cos(c.turn) - y * Math.sin(c.turn), c.cy + x * Math.sin(c.turn) + y * Math.cos(c.turn)];
 }

@@ -1,7 +1,9 @@
 import Flatbush from 'flatbush';
 import { Floats, Ints } from '../base/buffers.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from './linework.ts';
-import { arcPoint, type ArcPiece, type Run } from './runs.ts';
+import { checkCancel, type Cancel } from '../base/errors.ts';
+import { arcPoint, type ArcPiece } from './arcs.ts';
+import type { Run } from './runs.ts';
 
 /** What is kept where lines coincide: visible before hidden, cut before sharp before outline before tangent. */
 const RANK: readonly number[] = (() => {
@@ -21,12 +23,16 @@ const ARC_MATCH = 2e-4;
  * Removes what lies under a line of higher rank, so that every line is there once.
  * @param tolerance lines closer than this are one line, mm
  */
-export function uniteLines(runs: readonly Run[], tolerance: number): Linework {
-  const order = runs.map((_, i) => i).sort((a, b) => RANK[runs[a]!.kind]! - RANK[runs[b]!.kind]! || a - b);
+export function uniteLines(runs: readonly Run[], tolerance: number, cancel?: Cancel): Linework {
+  // Arcs before polylines: they are exact.
+  const arcFirst = (i: number) => (runs[i]!.arc ? 0 : 1);
+  const order = runs.map((_, i) => i).sort((a, b) => RANK[runs[a]!.kind]! - RANK[runs[b]!.kind]! || arcFirst(a) - arcFirst(b) || a - b);
   const writer = new LineworkWriter();
-  const straight = new SegmentIndex(runs, order, tolerance);
   const arcs = new ArcIndex(runs, order, tolerance);
+  const straight = new SegmentIndex(runs, order, tolerance, arcs);
+  let n = 0;
   for (const i of order) {
+    if ((n++ & 255) === 0) checkCancel(cancel);
     const run = runs[i]!;
     if (run.arc) {
       for (const [t0, t1] of arcs.uncovered(i)) writer.arc(run, { ...run.arc, t0, t1 });
@@ -37,6 +43,8 @@ export function uniteLines(runs: readonly Run[], tolerance: number): Linework {
   return writer.finish();
 }
 
+const WHOLE: readonly [number, number][] = [[0, 1]];
+
 class SegmentIndex {
   private readonly tree: Flatbush | undefined;
   /** x0 y0 x1 y1 per segment, in rank order. */
@@ -45,9 +53,12 @@ class SegmentIndex {
   private readonly runs: readonly Run[];
   private readonly tolerance: number;
 
-  constructor(runs: readonly Run[], order: readonly number[], tolerance: number) {
+  private readonly arcs: ArcIndex;
+
+  constructor(runs: readonly Run[], order: readonly number[], tolerance: number, arcs: ArcIndex) {
     this.runs = runs;
     this.tolerance = tolerance;
+    this.arcs = arcs;
     for (const i of order) {
       const { xy, arc } = runs[i]!;
       if (arc) continue;
@@ -71,36 +82,41 @@ class SegmentIndex {
 
   /** Calls `emit` with the points of every stretch of the run that no earlier segment covers. */
   uncovered(i: number, emit: (points: number[]) => void): void {
-    const { xy } = this.runs[i]!;
+    const { xy, slack, kind } = this.runs[i]!;
     const first = this.firstOf.get(i)!;
     let open: number[] = [];
+    // A crumb of a line that is covered elsewhere is the same line, a little off.
+    let broken = false;
     const flush = () => {
-      if (open.length >= 4) emit(open);
+      if (open.length >= 4 && (!broken || polylineLength(open) > 2 * slack)) emit(open);
       open = [];
     };
     for (let p = 0; p < xy.length - 2; p += 2) {
       const [ax, ay, bx, by] = [xy[p]!, xy[p + 1]!, xy[p + 2]!, xy[p + 3]!];
-      const covered = this.coveredParts(first + p / 2);
+      const covered = this.arcs.covers(ax, ay, bx, by, kind, this.tolerance + slack) ? WHOLE : this.coveredParts(first + p / 2, slack);
+      if (covered.length) broken = true;
       let t = 0;
       const piece = (a: number, b: number) => {
         if (open.length === 0) open.push(ax + (bx - ax) * a, ay + (by - ay) * a);
         open.push(ax + (bx - ax) * b, ay + (by - ay) * b);
       };
+      // What is left between two covered stretches by less than the slack is not a line of its own.
+      const least = covered.length ? Math.max(1e-9, slack / Math.hypot(bx - ax, by - ay)) : 1e-9;
       for (const [lo, hi] of covered) {
-        if (lo > t + 1e-9) piece(t, lo);
+        if (lo > t + least) piece(t, lo);
         if (hi > t) {
           flush();
           t = hi;
         }
       }
-      if (t < 1 - 1e-9) piece(t, 1);
+      if (t < 1 - (t > 0 ? least : 1e-9)) piece(t, 1);
     }
     flush();
   }
 
-  private coveredParts(s: number): [number, number][] {
+  private coveredParts(s: number, slack: number): [number, number][] {
     const e = this.ends;
-    const tol = this.tolerance;
+    const tol = this.tolerance + slack;
     const [ax, ay, bx, by] = [e[s * 4]!, e[s * 4 + 1]!, e[s * 4 + 2]!, e[s * 4 + 3]!];
     const length = Math.hypot(bx - ax, by - ay);
     if (length < 1e-12) return [[0, 1]];
@@ -118,11 +134,13 @@ class SegmentIndex {
         const [vx, vy] = [(dx - cx) / other, (dy - cy) / other];
         if (Math.abs((ax - cx) * vy - (ay - cy) * vx) > tol || Math.abs((bx - cx) * vy - (by - cy) * vx) > tol) continue;
       }
+      // Short ones may lie within the tolerance of a line that they only meet.
+      if (Math.min(length, other) < 4 * tol && Math.abs((dx - cx) * uy - (dy - cy) * ux) > 0.3 * other) continue;
       const p = ((cx - ax) * ux + (cy - ay) * uy) / length;
       const q = ((dx - ax) * ux + (dy - ay) * uy) / length;
       const lo = Math.max(0, Math.min(p, q));
       const hi = Math.min(1, Math.max(p, q));
-      if ((hi - lo) * length > tol || (hi - lo > 1 - 1e-6 && hi > lo)) out.push([lo, hi]);
+      if (hi - lo > 1e-9) out.push([lo, hi]);
     }
     return mergeIntervals(out);
   }
@@ -130,6 +148,7 @@ class SegmentIndex {
 
 class ArcIndex {
   private readonly tree: Flatbush | undefined;
+  private readonly boxes: Flatbush | undefined;
   private readonly list: number[] = [];
   private readonly rankOf = new Map<number, number>();
   private readonly runs: readonly Run[];
@@ -150,6 +169,26 @@ class ArcIndex {
       this.tree.add(cx, cy, cx, cy);
     }
     this.tree.finish();
+    this.boxes = new Flatbush(this.list.length);
+    for (const i of this.list) {
+      const { cx, cy, rx } = runs[i]!.arc!;
+      this.boxes.add(cx - rx, cy - rx, cx + rx, cy + rx);
+    }
+    this.boxes.finish();
+  }
+
+  /** Does an arc of the same or a higher rank run along the segment? */
+  covers(ax: number, ay: number, bx: number, by: number, kind: number, tol: number): boolean {
+    if (!this.boxes) return false;
+    const mx = (ax + bx) / 2;
+    const my = (ay + by) / 2;
+    const rank = RANK[kind]!;
+    return this.boxes
+      .search(mx - tol, my - tol, mx + tol, my + tol, (k) => RANK[this.runs[this.list[k]!]!.kind]! <= rank)
+      .some((k) => {
+        const arc = this.runs[this.list[k]!]!.arc!;
+        return onArc(arc, ax, ay, tol) && onArc(arc, bx, by, tol) && onArc(arc, mx, my, tol);
+      });
   }
 
   /** Parameter intervals of the run's arc that no earlier arc covers. */
@@ -182,6 +221,26 @@ class ArcIndex {
     if (t < hi - 1e-6) out.push([t, hi]);
     return a.t1 >= a.t0 ? out : out.map(([s, e]): [number, number] => [e, s]).reverse();
   }
+}
+
+/** Does a point lie on the arc, within the tolerance? */
+function onArc(a: ArcPiece, x: number, y: number, tol: number): boolean {
+  const cos = Math.cos(a.turn);
+  const sin = Math.sin(a.turn);
+  const dx = x - a.cx;
+  const dy = y - a.cy;
+  const u = (dx * cos + dy * sin) / a.rx;
+  const v = (dy * cos - dx * sin) / a.ry;
+  const r = Math.hypot(u, v);
+  // Distance from the ellipse along the ray from its centre, with the slope taken into account.
+  const gradient = Math.hypot(u / a.rx, v / a.ry) / (r || 1);
+  if (Math.abs(r - 1) > tol * gradient) return false;
+  const t = Math.atan2(v, u);
+  const lo = Math.min(a.t0, a.t1);
+  const turn = 2 * Math.PI;
+  const past = (((t - lo) % turn) + turn) % turn;
+  const room = tol / a.ry;
+  return past <= Math.abs(a.t1 - a.t0) + room || past >= turn - room;
 }
 
 function sameEllipse(a: ArcPiece, b: ArcPiece, tol: number): boolean {
@@ -249,6 +308,12 @@ class LineworkWriter {
       arc: this.arcs.trimmed(),
     };
   }
+}
+
+function polylineLength(p: readonly number[]): number {
+  let sum = 0;
+  for (let i = 2; i < p.length; i += 2) sum += Math.hypot(p[i]! - p[i - 2]!, p[i + 1]! - p[i - 1]!);
+  return sum;
 }
 
 /** Drops inner points that lie on the line between their neighbours. */

@@ -2,7 +2,7 @@ import { capStyles } from '../cut/hatch-styles.ts';
 import { hatchLines } from '../cut/hatch.ts';
 import type { ViewRecord } from '../document/records.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
-import { arcPoint } from '../outline/runs.ts';
+import { arcPoint } from '../outline/arcs.ts';
 import { scaleText, type SheetStyle } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import type { DisplayGroup, DisplayItem } from './display-list.ts';

@@ -5,11 +5,11 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
 import { explodeBodies } from '../explode/spread.ts';
-import { hiddenLines } from '../outline/hidden-lines.ts';
+import { linesOf } from '../outline/hidden-lines.ts';
 import type { Linework } from '../outline/linework.ts';
-import type { Body } from '../outline/scene.ts';
+import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { colorBytes, rasterize, viewBox, visiblePixels, windowAround, type Window } from '../shade/raster.ts';
+import { colorBytes, planeBox, rasterize, visiblePixels, windowAround, type Window } from '../shade/raster.ts';
 import type { ViewSpec } from './view-spec.ts';
 
 /** A computed view: view space, model mm. */
@@ -47,17 +47,18 @@ export function computeView(assembly: Assembly, geometries: ReadonlyMap<string, 
     caps = cut.caps;
   }
   checkCancel(cancel);
-  const lines = hiddenLines(bodies, spec.frame, { hidden: spec.hidden, tangent: spec.tangent, ...(cancel ? { cancel } : {}) });
-  const box = viewBox(bodies, spec.frame);
+  const scene = projectScene(bodies, spec.frame);
+  const lines = linesOf(scene, { hidden: spec.hidden, tangent: spec.tangent, ...(cancel ? { cancel } : {}) });
+  const box = planeBox(scene);
   const window = windowAround(box, MAP_PIXELS);
   checkCancel(cancel);
-  const raster = rasterize(bodies, spec.frame, window);
+  const raster = rasterize(scene, window, components.length);
   const pixels = visiblePixels(raster, components.length);
   const visibleArea = Float64Array.from(pixels, (n) => n * window.pixelMm * window.pixelMm);
   let shading: ViewResult['shading'] = null;
   if (spec.shaded) {
     const colors = components.map((c) => colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color));
-    const picture = rasterize(bodies, spec.frame, windowAround(box, SHADING_PIXELS), colors);
+    const picture = rasterize(scene, windowAround(box, SHADING_PIXELS), components.length, { colors });
     shading = { window: picture.window, rgba: picture.rgba! };
   }
   return { lines, caps, box, visibleArea, map: { window, component: Int16Array.from(raster.component) }, pulls: pullPaths(assembled, spec), shading };

@@ -1,22 +1,55 @@
+import Flatbush from 'flatbush';
 import type { ViewFrame } from '../../core/outline/directions.ts';
-import type { Linework } from '../../core/outline/linework.ts';
+import { HIDDEN, type Linework } from '../../core/outline/linework.ts';
 import type { Run } from '../../core/outline/runs.ts';
 import { uniteLines } from '../../core/outline/unite.ts';
 import type { Kernel } from '../load.ts';
-import { withScope } from '../scope.ts';
+import { withScope, type Scope } from '../scope.ts';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the kernel's generated types do not cover its overloads */
 
-/** Reads a STEP file as one shape, for the kernel's own algorithms to work on. The caller deletes it. */
-export function readShape(k: Kernel, bytes: Uint8Array): any {
+/**
+ * Reads a STEP file as one shape, for the kernel's own algorithms to work on. The caller deletes it.
+ * @param all the file and those that it refers to, the file first; default: it stands alone
+ */
+export function readShape(
+  k: Kernel,
+  bytes: Uint8Array,
+  all: readonly { readonly name: string; readonly bytes: Uint8Array }[] = [{ name: 'reference.stp', bytes }],
+): any {
   const oc = k as any;
-  k.FS.writeFile('/reference.stp', bytes);
+  const folder = '/reference';
+  if (!k.FS.analyzePath(folder).exists) k.FS.mkdir(folder);
+  for (const f of all) k.FS.writeFile(`${folder}/${f.name}`, f.bytes);
   return withScope((s) => {
-    const reader = s.own(new oc.STEPControl_Reader_1());
-    reader.ReadFile('/reference.stp');
-    reader.TransferRoots(s.own(new oc.Message_ProgressRange_1()));
-    k.FS.unlink('/reference.stp');
-    return reader.OneShape();
+    const document = new oc.TDocStd_Document(s.own(new oc.TCollection_ExtendedString_2('MDTV-XCAF', true)));
+    const handle = s.own(new oc.Handle_TDocStd_Document_2(document));
+    const reader = s.own(new oc.STEPCAFControl_Reader_1());
+    reader.ReadFile(`${folder}/${all[0]!.name}`);
+    reader.Transfer_1(handle, s.own(new oc.Message_ProgressRange_1()));
+    for (const f of all) k.FS.unlink(`${folder}/${f.name}`);
+    const tool = s.own(oc.XCAFDoc_DocumentTool.ShapeTool(s.own(document.Main()))).get();
+    const free = s.own(new oc.TDF_LabelSequence_1());
+    tool.GetFreeShapes(free);
+    const builder = s.own(new oc.BRep_Builder());
+    const compound = new oc.TopoDS_Compound();
+    builder.MakeCompound(compound);
+    for (let i = 1; i <= free.Length(); i++) builder.Add(compound, s.own(oc.XCAFDoc_ShapeTool.GetShape_2(s.own(free.Value(i)))));
+    return compound;
+  });
+}
+
+/** Reads a shape in the kernel's own text format. The caller deletes it. */
+export function readBrep(k: Kernel, bytes: Uint8Array): any {
+  const oc = k as any;
+  k.FS.writeFile('/reference.brep', bytes);
+  return withScope((s) => {
+    const shape = new oc.TopoDS_Shape();
+    oc.BRepTools.Read_2(shape, '/reference.brep', s.own(new oc.BRep_Builder()), s.own(new oc.Message_ProgressRange_1()));
+    k.FS.unlink('/reference.brep');
+    // Files bring meshes of their own, often coarse ones.
+    oc.BRepTools.Clean(shape, true);
+    return shape;
   });
 }
 
@@ -24,12 +57,10 @@ export function readShape(k: Kernel, bytes: Uint8Array): any {
 export function exactHiddenLines(k: Kernel, shape: any, frame: ViewFrame, tolerance: number): Linework {
   const oc = k as any;
   return withScope((s) => {
-    const origin = s.own(new oc.gp_Pnt_3(0, 0, 0));
-    const axes = s.own(new oc.gp_Ax2_2(origin, s.own(new oc.gp_Dir_4(...frame.toward)), s.own(new oc.gp_Dir_4(...frame.right))));
     const algo = new oc.HLRBRep_Algo_1();
     const handle = s.own(new oc.Handle_HLRBRep_Algo_2(algo));
     algo.Add_2(shape, 0);
-    algo.Projector_1(s.own(new oc.HLRAlgo_Projector_2(axes)));
+    algo.Projector_1(projector(oc, s, frame));
     algo.Update();
     algo.Hide_1();
     const result = s.own(new oc.HLRBRep_HLRToShape(handle));
@@ -42,6 +73,32 @@ export function exactHiddenLines(k: Kernel, shape: any, frame: ViewFrame, tolera
     }
     return uniteLines(runs, tolerance);
   });
+}
+
+/** The kernel's polygonal hidden-line algorithm, a second witness; the shape must be meshed. */
+export function polygonalHiddenLines(k: Kernel, shape: any, frame: ViewFrame, tolerance: number): Linework {
+  const oc = k as any;
+  return withScope((s) => {
+    const algo = new oc.HLRBRep_PolyAlgo_1();
+    const handle = s.own(new oc.Handle_HLRBRep_PolyAlgo_2(algo));
+    algo.Load(shape);
+    algo.Projector_2(projector(oc, s, frame));
+    algo.Update();
+    const result = s.own(new oc.HLRBRep_PolyHLRToShape());
+    result.Update(handle);
+    const runs: Run[] = [];
+    for (const compound of [result.VCompound_1(), result.OutLineVCompound_1()]) {
+      s.own(compound);
+      if (!compound.IsNull()) runs.push(...edgesAsRuns(oc, compound));
+    }
+    return uniteLines(runs, tolerance);
+  });
+}
+
+function projector(oc: any, s: Scope, frame: ViewFrame): any {
+  const origin = s.own(new oc.gp_Pnt_3(0, 0, 0));
+  const axes = s.own(new oc.gp_Ax2_2(origin, s.own(new oc.gp_Dir_4(...frame.toward)), s.own(new oc.gp_Dir_4(...frame.right))));
+  return s.own(new oc.HLRAlgo_Projector_2(axes));
 }
 
 function edgesAsRuns(oc: any, compound: any): Run[] {
@@ -57,7 +114,7 @@ function edgesAsRuns(oc: any, compound: any): Run[] {
         const p = s.own(adaptor.Value(a + ((b - a) * i) / n));
         xy.push(p.X(), p.Y());
       }
-      runs.push({ xy, kind: 0, component: 0, edge: 0, arc: undefined });
+      runs.push({ xy, kind: 0, component: 0, edge: 0, arc: undefined, slack: 0 });
     }
     return runs;
   });
@@ -82,35 +139,49 @@ export function exactCutArea(k: Kernel, shape: any, normal: readonly [number, nu
   });
 }
 
-/** Share of `a`'s length that has no line of `b` within `tolerance`, sampled along the runs. */
+/** Share of `a`'s visible length that has no visible line of `b` within `tolerance`, sampled along the runs. */
 export function uncovered(a: Linework, b: Linework, tolerance: number): number {
-  const segments: number[] = [];
-  for (let i = 0; i < b.kind.length; i++)
-    for (let p = b.start[i]! * 2; p < b.start[i + 1]! * 2 - 2; p += 2) segments.push(b.xy[p]!, b.xy[p + 1]!, b.xy[p + 2]!, b.xy[p + 3]!);
   let total = 0;
   let missing = 0;
-  for (let i = 0; i < a.kind.length; i++)
-    for (let p = a.start[i]! * 2; p < a.start[i + 1]! * 2 - 2; p += 2) {
-      const [x0, y0, x1, y1] = [a.xy[p]!, a.xy[p + 1]!, a.xy[p + 2]!, a.xy[p + 3]!];
-      const length = Math.hypot(x1 - x0, y1 - y0);
-      const n = Math.max(1, Math.ceil(length / tolerance));
-      for (let q = 0; q < n; q++) {
-        const t = (q + 0.5) / n;
-        total += length / n;
-        if (!nearSome(segments, x0 + (x1 - x0) * t, y0 + (y1 - y0) * t, tolerance)) missing += length / n;
-      }
-    }
+  const near = nearLines(b, tolerance);
+  walkLines(a, tolerance, (x, y, length) => {
+    total += length;
+    if (!near(x, y)) missing += length;
+  });
   return total > 0 ? missing / total : 0;
 }
 
-function nearSome(s: readonly number[], x: number, y: number, tolerance: number): boolean {
-  for (let i = 0; i < s.length; i += 4) {
-    const [ax, ay, bx, by] = [s[i]!, s[i + 1]!, s[i + 2]!, s[i + 3]!];
-    if (x < Math.min(ax, bx) - tolerance || x > Math.max(ax, bx) + tolerance || y < Math.min(ay, by) - tolerance || y > Math.max(ay, by) + tolerance) continue;
-    const [dx, dy] = [bx - ax, by - ay];
-    const l2 = dx * dx + dy * dy;
-    const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
-    if (Math.hypot(x - ax - dx * t, y - ay - dy * t) <= tolerance) return true;
+/** Calls `visit` with points along the visible runs and the length that each stands for. */
+export function walkLines(a: Linework, step: number, visit: (x: number, y: number, length: number) => void): void {
+  for (let i = 0; i < a.kind.length; i++) {
+    if (a.kind[i]! & HIDDEN) continue;
+    for (let p = a.start[i]! * 2; p < a.start[i + 1]! * 2 - 2; p += 2) {
+      const [x0, y0, x1, y1] = [a.xy[p]!, a.xy[p + 1]!, a.xy[p + 2]!, a.xy[p + 3]!];
+      const length = Math.hypot(x1 - x0, y1 - y0);
+      const n = Math.max(1, Math.ceil(length / step));
+      for (let q = 0; q < n; q++) visit(x0 + ((x1 - x0) * (q + 0.5)) / n, y0 + ((y1 - y0) * (q + 0.5)) / n, length / n);
+    }
   }
-  return false;
+}
+
+/** Tells whether a visible line passes within `tolerance` of a point. */
+export function nearLines(b: Linework, tolerance: number): (x: number, y: number) => boolean {
+  const s: number[] = [];
+  for (let i = 0; i < b.kind.length; i++) {
+    if (b.kind[i]! & HIDDEN) continue;
+    for (let p = b.start[i]! * 2; p < b.start[i + 1]! * 2 - 2; p += 2) s.push(b.xy[p]!, b.xy[p + 1]!, b.xy[p + 2]!, b.xy[p + 3]!);
+  }
+  if (s.length === 0) return () => false;
+  const tree = new Flatbush(s.length / 4);
+  for (let i = 0; i < s.length; i += 4)
+    tree.add(Math.min(s[i]!, s[i + 2]!), Math.min(s[i + 1]!, s[i + 3]!), Math.max(s[i]!, s[i + 2]!), Math.max(s[i + 1]!, s[i + 3]!));
+  tree.finish();
+  return (x, y) =>
+    tree.search(x - tolerance, y - tolerance, x + tolerance, y + tolerance).some((j) => {
+      const i = j * 4;
+      const [ax, ay, dx, dy] = [s[i]!, s[i + 1]!, s[i + 2]! - s[i]!, s[i + 3]! - s[i + 1]!];
+      const l2 = dx * dx + dy * dy;
+      const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
+      return Math.hypot(x - ax - dx * t, y - ay - dy * t) <= tolerance;
+    });
 }
