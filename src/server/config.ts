@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 
 /** Settings from the environment, read once. */
@@ -8,7 +9,9 @@ export const config = {
   maxUploadBytes: Number(process.env.QUARRY_MAX_UPLOAD_MB ?? 200) * 1_000_000,
   importTimeoutMs: Number(process.env.QUARRY_IMPORT_TIMEOUT_S ?? 300) * 1000,
   /** Views computed side by side in this process. */
-  geometryThreads: Number(process.env.QUARRY_GEOMETRY_THREADS ?? 2),
+  geometryThreads: Number(process.env.QUARRY_GEOMETRY_THREADS ?? availableParallelism()),
+  /** Heap of one geometry thread, MB; beyond it the thread is ended and its task fails. Typed arrays come on top. */
+  geometryThreadMb: Number(process.env.QUARRY_GEOMETRY_THREAD_MB ?? 2000),
   /** `no`: this process serves pages only and leaves the queue to worker processes. */
   works: process.env.QUARRY_WORKS !== 'no',
 } as const;

@@ -115,9 +115,9 @@ class Drafter {
     const title = titleBlockRect(geometry);
     const placed = this.fitArrangement(boxes, geometry.frame, title);
     this.arrangementScale = placed.scale;
-    for (const n of names) {
+    const views = names.map((n): ViewRecord => {
       const box = boxes.get(n)!;
-      const view: ViewRecord = {
+      return {
         ...this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right', isometric: 'Isometric' }[n], n),
         scale: n === 'isometric' ? placed.isometricScale : placed.scale,
         at: placed.at.get(n)!,
@@ -126,8 +126,8 @@ class Drafter {
         parent: n === 'top' || n === 'right' ? 'view:front' : null,
         align: n === 'top' ? 'upright' : n === 'right' ? 'level' : null,
       };
-      await this.put(view);
-    }
+    });
+    await Promise.all(views.map((v) => this.put(v)));
   }
 
   private fitArrangement(boxes: ReadonlyMap<string, readonly number[]>, frame: Rect, title: Rect) {
@@ -302,7 +302,8 @@ class Drafter {
 
   private async put(view: ViewRecord): Promise<void> {
     this.records[view.id] = view;
-    this.results.set(view.id, await this.options.compute(specOf(view, this.records, this.components)));
+    const result = await this.options.compute(specOf(view, this.records, this.components));
+    this.results.set(view.id, result);
     this.step(`${view.name} drawn`);
   }
 

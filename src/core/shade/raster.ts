@@ -1,3 +1,4 @@
+import { checkCancel, type Cancel } from '../base/errors.ts';
 import { projectScene, type Body, type Instance, type ProjectedScene } from '../outline/scene.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
@@ -56,8 +57,9 @@ export const planeBox = ({ box }: ProjectedScene): [number, number, number, numb
  * One pass of a z-buffer: which component each pixel shows, how much of each there would be to see, and, with colours,
  * a shaded picture lit from both sides.
  * @param componentCount components are numbered below this
+ * @throws QuarryError CANCELLED
  */
-export function rasterize(scene: ProjectedScene, window: Window, componentCount: number, shade?: Shade): Raster {
+export function rasterize(scene: ProjectedScene, window: Window, componentCount: number, shade?: Shade, cancel?: Cancel): Raster {
   const n = window.width * window.height;
   const target: Target = {
     window,
@@ -71,7 +73,10 @@ export function rasterize(scene: ProjectedScene, window: Window, componentCount:
   const size = (i: Instance) => (i.part.box[3]! - i.part.box[0]!) * (i.part.box[4]! - i.part.box[1]!);
   const order = [...scene.instances].sort((a, b) => size(b) - size(a));
   const tie = TIE * scene.diagonal;
-  for (const instance of order) fillInstance(instance, target, tie, shade?.colors[instance.body.component], shade?.flat ?? false);
+  for (const instance of order) {
+    checkCancel(cancel);
+    fillInstance(instance, target, tie, shade?.colors[instance.body.component], shade?.flat ?? false);
+  }
   return target;
 }
 

@@ -1,23 +1,46 @@
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
-import type { DraftResult, DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
+import type { GeometryAnswer, GeometryWish } from './geometry-cache.ts';
+import type { DraftMessage, DraftReply, DraftResult, DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
 
 let pool: Piscina | undefined;
 
 function getPool(): Piscina {
   if (!pool) {
-    pool = new Piscina({ filename: threadFile('geometry.thread'), maxThreads: config.geometryThreads, minThreads: 1, idleTimeout: 60_000 });
+    // One more than compute: a thread that drafts waits for the views that the others compute.
+    pool = new Piscina({
+      filename: threadFile('geometry.thread'),
+      maxThreads: config.geometryThreads + 1,
+      minThreads: 1,
+      idleTimeout: 60_000,
+      resourceLimits: { maxOldGenerationSizeMb: config.geometryThreadMb },
+    });
     pool.on('error', (err) => log.error({ err }, 'a geometry thread broke'));
   }
   return pool;
 }
 
-/** @throws QuarryError of the task, or CANCELLED when the signal fires: the thread is then ended */
-async function run<T>(task: GeometryTask, signal?: AbortSignal, transfer: readonly unknown[] = []): Promise<T> {
+/** Fetches packed geometry by key for a thread that does not have it. */
+export type GeometrySource = (keys: readonly string[]) => Promise<GeometryAnswer>;
+
+/** A thread that has not stopped by itself this long after it was asked to is ended. */
+const PATIENCE_MS = 150;
+
+/** @throws QuarryError of the task, or CANCELLED soon after the signal fires */
+async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, transfer: readonly MessagePort[]): Promise<T> {
+  const end = new AbortController();
+  let patience: NodeJS.Timeout | undefined;
+  const stop = () => {
+    if ('stop' in task) Atomics.store(task.stop, 0, 1);
+    patience = setTimeout(() => end.abort(), PATIENCE_MS);
+  };
+  if (signal?.aborted) throw new QuarryError('CANCELLED', {});
+  signal?.addEventListener('abort', stop, { once: true });
   try {
-    const result: unknown = await getPool().run(task, { ...(signal ? { signal } : {}), transferList: transfer as never });
+    const result: unknown = await getPool().run(task, { signal: end.signal, transferList: transfer as never });
     if (typeof result === 'object' && result !== null && 'failed' in result) {
       const { failed, details } = result as { failed: ErrorCode; details: ErrorDetails[ErrorCode] };
       throw new QuarryError(failed, details);
@@ -26,12 +49,88 @@ async function run<T>(task: GeometryTask, signal?: AbortSignal, transfer: readon
   } catch (e) {
     if (signal?.aborted) throw new QuarryError('CANCELLED', {}, { cause: e });
     throw e;
+  } finally {
+    clearTimeout(patience);
+    signal?.removeEventListener('abort', stop);
   }
 }
 
-export const runDraft = (task: DraftTask, signal?: AbortSignal): Promise<DraftResult> => run(task, signal, task.port ? [task.port] : []);
-export const runView = (task: ViewTask, signal?: AbortSignal): Promise<Uint8Array> => run(task, signal);
-export const runExport = (task: ExportTask): Promise<readonly Uint8Array[]> => run(task);
+/** Runs a task that needs geometry, and answers its wishes while it runs. */
+async function compute<T>(task: ViewTask | DraftTask, source: GeometrySource, signal: AbortSignal | undefined, transfer: readonly MessagePort[]): Promise<T> {
+  const { port1, port2 } = new MessageChannel();
+  let failure: unknown;
+  const end = new AbortController();
+  const both = signal ? AbortSignal.any([signal, end.signal]) : end.signal;
+  port1.on('message', (wish: GeometryWish) => {
+    source(wish.need).then(
+      (answer) => port1.postMessage(answer),
+      (e: unknown) => {
+        failure = e;
+        end.abort();
+      },
+    );
+  });
+  try {
+    const stop = new Int32Array(new SharedArrayBuffer(4));
+    return await run<T>({ ...task, geometry: port2, stop }, both, [port2, ...transfer]);
+  } catch (e) {
+    throw failure ?? e;
+  } finally {
+    port1.close();
+  }
+}
+
+export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal): Promise<Uint8Array> => compute(task, source, signal, []);
+
+/** Drafts wait for views; were all threads drafting, none would be left to compute them. So one at a time. */
+let lastDraft: Promise<unknown> = Promise.resolve();
+
+/** Drafts in one thread; its views are computed by the others, side by side. */
+export function runDraft(
+  task: Omit<DraftTask, 'port' | 'type'>,
+  source: GeometrySource,
+  onProgress: (at: number, total: number, what: string) => void,
+  signal?: AbortSignal,
+): Promise<DraftResult> {
+  const turn = lastDraft.then(() => draft(task, source, onProgress, signal));
+  lastDraft = turn.catch(() => undefined);
+  return turn;
+}
+
+async function draft(
+  task: Omit<DraftTask, 'port' | 'type'>,
+  source: GeometrySource,
+  onProgress: (at: number, total: number, what: string) => void,
+  signal: AbortSignal | undefined,
+): Promise<DraftResult> {
+  const { port1, port2 } = new MessageChannel();
+  const end = new AbortController();
+  const both = signal ? AbortSignal.any([signal, end.signal]) : end.signal;
+  let failure: unknown;
+  port1.on('message', (m: DraftMessage) => {
+    if ('progress' in m) {
+      onProgress(m.progress.at, m.progress.total, m.progress.what);
+      return;
+    }
+    runView({ type: 'view', assembly: task.assembly, spec: m.view }, source, both).then(
+      (packed) => port1.postMessage({ id: m.id, packed } satisfies DraftReply),
+      (e: unknown) => {
+        failure ??= e;
+        port1.postMessage({ id: m.id, failed: true } satisfies DraftReply);
+      },
+    );
+  });
+  try {
+    return await compute<DraftResult>({ ...task, type: 'draft', port: port2 }, source, signal, [port2]);
+  } catch (e) {
+    throw failure ?? e;
+  } finally {
+    end.abort();
+    port1.close();
+  }
+}
+
+export const runExport = (task: ExportTask): Promise<readonly Uint8Array[]> => run(task, undefined, []);
 
 export async function closeGeometryPool(): Promise<void> {
   await pool?.destroy();

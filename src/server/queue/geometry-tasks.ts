@@ -6,15 +6,28 @@ import type { ViewSpec } from '../../core/views/view-spec.ts';
 
 type Packed = readonly (readonly [string, Uint8Array])[];
 
+/** What every computing task carries besides its own. */
+interface Computing {
+  /** Geometry that the thread does not have is asked for here. */
+  readonly geometry: MessagePort;
+  /** Not 0: stop. Shared memory, so that a busy thread sees it. */
+  readonly stop: Int32Array<SharedArrayBuffer>;
+}
+
 export interface DraftTask {
   readonly type: 'draft';
   readonly assembly: Assembly;
-  readonly geometries: Packed;
   readonly standard: Standard;
   readonly sheet: string | null;
   readonly date: string;
-  readonly port: MessagePort | null;
+  /** Progress goes out, and so do the views wanted: other threads compute them side by side. */
+  readonly port: MessagePort;
 }
+
+/** What the drafting thread says, and what it hears. */
+export type DraftMessage =
+  { readonly progress: { readonly at: number; readonly total: number; readonly what: string } } | { readonly view: ViewSpec; readonly id: number };
+export type DraftReply = { readonly id: number; readonly packed: Uint8Array } | { readonly id: number; readonly failed: true };
 
 export interface DraftResult {
   readonly document: DrawingDocument;
@@ -27,7 +40,6 @@ export interface DraftResult {
 export interface ViewTask {
   readonly type: 'view';
   readonly assembly: Assembly;
-  readonly geometries: Packed;
   readonly spec: ViewSpec;
 }
 
@@ -41,4 +53,4 @@ export interface ExportTask {
   readonly fontFile: string;
 }
 
-export type GeometryTask = DraftTask | ViewTask | ExportTask;
+export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | ExportTask;

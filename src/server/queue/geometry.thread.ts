@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
+import type { MessagePort } from 'node:worker_threads';
 import { componentsOf } from '../../core/assembly/components.ts';
-import { unpackGeometry } from '../../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
 import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
@@ -11,20 +11,22 @@ import { hiddenLines } from '../../core/outline/hidden-lines.ts';
 import { composeSheet } from '../../core/picture/compose.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
 import { packResult, unpackResult } from '../../core/views/result-codec.ts';
-import { QuarryError } from '../../core/base/errors.ts';
+import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';
+import type { ViewSpec } from '../../core/views/view-spec.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
-import type { DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
+import { geometriesFor } from './geometry-cache.ts';
+import type { DraftMessage, DraftReply, DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
 
 /** Errors cross to the caller as data: their class would be lost on the way. */
 export default async function run(task: GeometryTask): Promise<unknown> {
   try {
     switch (task.type) {
       case 'draft':
-        return await draft(task);
+        return await draft(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'view':
-        return view(task);
+        return view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'export':
         return await exportFile(task);
     }
@@ -34,22 +36,30 @@ export default async function run(task: GeometryTask): Promise<unknown> {
   }
 }
 
-const open = (packed: DraftTask['geometries']): Map<string, PartGeometry> => new Map(packed.map(([k, b]) => [k, unpackGeometry(b)!]));
+const keysOf = (task: DraftTask | ViewTask) => [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
 
-async function draft(task: DraftTask) {
-  const geometries = open(task.geometries);
+const cancelBy = (stop: Int32Array): Cancel => ({
+  get aborted() {
+    return Atomics.load(stop, 0) !== 0;
+  },
+});
+
+async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel) {
+  const views = new RemoteViews(task.port);
   const components = componentsOf(task.assembly);
   const stored = new Map<string, Uint8Array>();
   const done = await firstDrawing(task.assembly, geometries, {
     standard: task.standard,
     ...(task.sheet ? { sheet: task.sheet } : {}),
     date: task.date,
+    cancel,
     compute: async (spec) => {
-      const result = computeView(task.assembly, geometries, spec);
-      stored.set(viewKey(spec, task.assembly, components), packResult(result));
-      return result;
+      const packed = await views.compute(spec);
+      checkCancel(cancel);
+      stored.set(viewKey(spec, task.assembly, components), packed);
+      return unpackResult(packed)!;
     },
-    onProgress: (at, total, what) => task.port?.postMessage({ at, total, what }),
+    onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
   });
   const pictures = [...geometries].map(
     ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), 45)] as const,
@@ -57,8 +67,33 @@ async function draft(task: DraftTask) {
   return { document: done.document, results: [...stored], pictures };
 }
 
-function view(task: ViewTask): Uint8Array {
-  return packResult(computeView(task.assembly, open(task.geometries), task.spec));
+/** Views that other threads compute while this one drafts. */
+class RemoteViews {
+  private readonly waiting = new Map<number, { resolve: (packed: Uint8Array) => void; reject: (e: Error) => void }>();
+  private next = 0;
+  private readonly port: MessagePort;
+
+  constructor(port: MessagePort) {
+    this.port = port;
+    port.on('message', (reply: DraftReply) => {
+      const entry = this.waiting.get(reply.id);
+      this.waiting.delete(reply.id);
+      if ('packed' in reply) entry?.resolve(reply.packed);
+      else entry?.reject(new QuarryError('CANCELLED', {}));
+    });
+  }
+
+  compute(view: ViewSpec): Promise<Uint8Array> {
+    const id = this.next++;
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject });
+      this.port.postMessage({ view, id } satisfies DraftMessage);
+    });
+  }
+}
+
+function view(task: ViewTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Uint8Array {
+  return packResult(computeView(task.assembly, geometries, task.spec, cancel));
 }
 
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {

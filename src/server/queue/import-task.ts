@@ -1,4 +1,3 @@
-import { MessageChannel } from 'node:worker_threads';
 import { eq } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { KernelHost } from '../../kernel/host.ts';
@@ -74,44 +73,33 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
   lap('store');
   await setProgress(id, 'drawing', STAGE_START['drawing']!);
-  const { port1, port2 } = new MessageChannel();
-  port1.on('message', (m: { at: number; total: number; what: string }) => report(m.what, STAGE_START['drawing']! + (0.33 * m.at) / m.total));
-  try {
-    const drawn = await runDraft(
-      {
-        type: 'draft',
-        assembly: read.assembly,
-        geometries: read.geometries,
-        standard: row.standard,
-        sheet: row.sheet,
-        date: new Date().toISOString().slice(0, 10),
-        port: port2,
-      },
-      signal,
-    );
-    lap('draw');
-    await storeResults(drawn.results);
-    for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
-    report.stop();
-    await getDatabase()
-      .update(job)
-      .set({
-        title: read.assembly.name || row.title,
-        assembly: read.assembly,
-        document: drawn.document,
-        version: 1,
-        state: 'ready',
-        stage: 'ready',
-        progress: 1,
-        timings,
-        changedAt: new Date(),
-      })
-      .where(eq(job.id, id));
-    await tell({ type: 'job', job: id });
-    log.info({ job: id, timings, kernelHeapMb: Math.round(read.heapBytes / 1e6) }, 'brought in');
-  } finally {
-    port1.close();
-  }
+  const packed = new Map(read.geometries);
+  const drawn = await runDraft(
+    { assembly: read.assembly, standard: row.standard, sheet: row.sheet, date: new Date().toISOString().slice(0, 10) },
+    async (keys) => keys.map((k) => [k, packed.get(k)!] as const),
+    (at, total, what) => report(what, STAGE_START['drawing']! + (0.33 * at) / total),
+    signal,
+  );
+  lap('draw');
+  await storeResults(drawn.results);
+  for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
+  report.stop();
+  await getDatabase()
+    .update(job)
+    .set({
+      title: read.assembly.name || row.title,
+      assembly: read.assembly,
+      document: drawn.document,
+      version: 1,
+      state: 'ready',
+      stage: 'ready',
+      progress: 1,
+      timings,
+      changedAt: new Date(),
+    })
+    .where(eq(job.id, id));
+  await tell({ type: 'job', job: id });
+  log.info({ job: id, timings, kernelHeapMb: Math.round(read.heapBytes / 1e6) }, 'brought in');
 }
 
 /** At most a few writes a second; none after `stop`. */

@@ -37,10 +37,12 @@ export async function storeResults(results: readonly (readonly [string, Uint8Arr
   for (const [key, data] of results) await getDatabase().insert(viewResult).values({ key, data }).onConflictDoNothing();
 }
 
-/** Packed geometry of every part. @throws QuarryError NOT_FOUND when one is missing */
-export async function loadGeometries(assembly: Assembly): Promise<[string, Uint8Array][]> {
-  const keys = [...new Set(assembly.parts.map((p) => p.geometryKey))];
-  const rows = await getDatabase().select({ key: geometry.key, data: geometry.data }).from(geometry).where(inArray(geometry.key, keys));
+/** Packed geometry by key. @throws QuarryError NOT_FOUND when one is missing */
+async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Array][]> {
+  const rows = await getDatabase()
+    .select({ key: geometry.key, data: geometry.data })
+    .from(geometry)
+    .where(inArray(geometry.key, [...keys]));
   if (rows.length < keys.length) throw new QuarryError('NOT_FOUND', { what: 'The geometry of a part' });
   return rows.map((r) => [r.key, r.data]);
 }
@@ -48,6 +50,6 @@ export async function loadGeometries(assembly: Assembly): Promise<[string, Uint8
 /** Computes a view in a geometry thread and stores it; a result that is there already is left alone. */
 export async function computeAndStore(assembly: Assembly, { spec, key }: KeyedView, signal?: AbortSignal): Promise<void> {
   if (await storedResult(key)) return;
-  const data = await runView({ type: 'view', assembly, geometries: await loadGeometries(assembly), spec }, signal);
+  const data = await runView({ type: 'view', assembly, spec }, loadGeometries, signal);
   await storeResults([[key, data]]);
 }
