@@ -128,7 +128,7 @@ async function cut(args: Arguments): Promise<unknown> {
   const components = componentsOf(m.assembly);
   const kept = new Set(components.filter((c) => names.has(c.name) || names.has(c.path)).map((c) => c.index));
   const frame = frameFrom(normal, Math.abs(normal[2]) > 0.9 ? [0, 1, 0] : [0, 0, 1]);
-  const scene = cutScene(sceneOf(m.assembly, m.geometries), { normal, d: numbers[3]! / l }, kept, frame);
+  const scene = cutScene(sceneOf(m.assembly, m.geometries), { normal, d: numbers[3]! / l }, { keptWhole: kept }, frame);
   if (args.options.has('svg')) await saveSvg(args, hiddenLines(scene.bodies, frame));
   return {
     areaMm2: scene.caps.reduce((s, c) => s + c.areaMm2, 0),

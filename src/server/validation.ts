@@ -11,6 +11,20 @@ const vector = z.tuple([number, number, number]).readonly();
 const point = z.tuple([number, number]).readonly();
 const size = z.string().refine((s) => SHEET_FORMATS.some((f) => f.name === s), 'There is no such sheet size.');
 
+const cutShape = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('half'), across: vector, from: number }),
+  z.object({
+    kind: z.literal('stepped'),
+    across: vector,
+    steps: z
+      .array(z.object({ from: number, d: number }))
+      .min(1)
+      .max(50)
+      .readonly(),
+  }),
+  z.object({ kind: z.literal('local'), outline: z.array(number).min(6).max(2000).readonly() }),
+]);
+
 const record = z.discriminatedUnion('type', [
   z.object({
     type: z.literal('drawing'),
@@ -44,7 +58,17 @@ const record = z.discriminatedUnion('type', [
     label: z.boolean(),
     parent: id.nullable(),
     align: z.enum(['level', 'upright']).nullable(),
-    cut: z.object({ normal: vector, d: number, letter: z.string().max(4), keptWhole: z.array(z.string()).readonly(), shownIn: id.nullable() }).nullable(),
+    cut: z
+      .object({
+        normal: vector,
+        d: number,
+        letter: z.string().max(4),
+        keptWhole: z.array(z.string()).readonly(),
+        shape: cutShape.exactOptional(),
+        behindMm: z.number().min(0).max(1e7).exactOptional(),
+        shownIn: id.nullable(),
+      })
+      .nullable(),
     spread: id.nullable(),
     pullLines: z.boolean(),
   }),

@@ -26,6 +26,8 @@ export interface PartGeometry {
   readonly edgeCurve: Uint8Array;
   /** `EDGE_STRIDE` per edge: circle centre (3), axis (3), radius. */
   readonly edgeParams: Float64Array;
+  /** 1 for faces that a cut left as its walls: seen edge-on their edges are not drawn (ISO 128-40). Absent: none are. */
+  readonly walls?: Uint8Array;
   /** No mesh edge is without its twin. */
   readonly closed: boolean;
   /** Largest distance between mesh and surface, mm. */

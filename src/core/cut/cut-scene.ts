@@ -1,8 +1,11 @@
-import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
+import { FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { applyToDirection, applyToPoint } from '../base/placement.ts';
-import { dot, type Vec3 } from '../base/vector.ts';
+import { cross, dot, length, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
-import type { Body } from '../outline/scene.ts';
+import { sceneDiagonal, type Body } from '../outline/scene.ts';
+import { cutTool, toolInPart, type CutShape } from './cut-shape.ts';
+import type { SolidPort } from './solid-port.ts';
+import { cutWithTool } from './tool-cut.ts';
 import { cutPart, type Plane } from './plane-cut.ts';
 
 /** A cut surface as the view shows it. */
@@ -17,42 +20,155 @@ export interface CutScene {
   readonly bodies: readonly Body[];
   readonly caps: readonly Cap[];
   readonly openLoops: number;
+  /** Components that could not be cut: open meshes without an inside. */
+  readonly uncut: readonly number[];
 }
+
+export interface CutOptions {
+  /** Components that stay uncut, and whole also in front of the plane. */
+  readonly keptWhole?: ReadonlySet<number>;
+  /** What is taken away, when it is not everything in front of the plane. */
+  readonly shape?: CutShape | undefined;
+  /** Needed with a shape. */
+  readonly solids?: SolidPort | undefined;
+  /** Nothing farther behind the plane is shown, mm; 0 shows the cut faces alone. Default: everything is. */
+  readonly behindMm?: number | undefined;
+}
+
+/** As thin as a slice of no depth is cut, mm. */
+const SLICE_MM = 1e-3;
 
 /**
  * Cuts a scene with a plane in model space.
- * @param keptWhole components that stay uncut (and whole, also in front of the plane)
+ * @throws RangeError for a shape without a solid port, or one that is no outline
  */
-export function cutScene(bodies: readonly Body[], plane: Plane, keptWhole: ReadonlySet<number>, frame: ViewFrame): CutScene {
+export function cutScene(bodies: readonly Body[], plane: Plane, options: CutOptions, frame: ViewFrame): CutScene {
+  const cutter = options.shape ? shapedCutter(bodies, plane, options.shape, options.solids, frame) : planeCutter(plane, frame);
   const out: Body[] = [];
   const caps: Cap[] = [];
+  const uncut: number[] = [];
   let openLoops = 0;
   for (const body of bodies) {
-    if (keptWhole.has(body.component)) {
+    if (options.keptWhole?.has(body.component)) {
       out.push(body);
       continue;
     }
-    const result = cutPart(body.geometry, planeInPart(plane, body));
-    openLoops += result.openLoops;
-    if (!result.geometry) continue;
-    out.push({ ...body, geometry: result.geometry });
-    if (result.loops.length === 0) continue;
-    const g = result.geometry;
-    caps.push({
-      component: body.component,
-      areaMm2: result.areaMm2,
-      loops: result.loops.map((l) => {
-        const xy = new Float64Array(l.vertices.length * 2);
-        l.vertices.forEach((v, i) => {
-          const p = applyToPoint(body.placement, [g.positions[v * 3]!, g.positions[v * 3 + 1]!, g.positions[v * 3 + 2]!]);
-          xy[i * 2] = dot(p, frame.right);
-          xy[i * 2 + 1] = dot(p, frame.up);
-        });
-        return xy;
-      }),
-    });
+    const piece = cutter(body);
+    if (!piece) {
+      // A body that is no solid has no inside to show: it stays as it is, and is named.
+      uncut.push(body.component);
+      out.push(body);
+      continue;
+    }
+    openLoops += piece.openLoops;
+    caps.push(...piece.caps);
+    if (!piece.geometry) continue;
+    const near = options.behindMm === undefined ? piece.geometry : withoutBackground(piece.geometry, body, plane, options.behindMm);
+    if (near) out.push(near === body.geometry ? body : { ...body, geometry: near });
   }
-  return { bodies: out, caps, openLoops };
+  return { bodies: out, caps, openLoops, uncut };
+}
+
+interface Piece {
+  readonly geometry: PartGeometry | undefined;
+  readonly caps: readonly Cap[];
+  readonly openLoops: number;
+}
+
+type Cutter = (body: Body) => Piece | undefined;
+
+function planeCutter(plane: Plane, frame: ViewFrame): Cutter {
+  return (body) => {
+    const result = cutPart(body.geometry, planeInPart(plane, body));
+    const g = result.geometry;
+    const loops = g ? result.loops.map((l) => inView(g, l.vertices, body, frame)) : [];
+    return { geometry: g, openLoops: result.openLoops, caps: loops.length ? [{ component: body.component, areaMm2: result.areaMm2, loops }] : [] };
+  };
+}
+
+function shapedCutter(bodies: readonly Body[], plane: Plane, shape: CutShape, solids: SolidPort | undefined, frame: ViewFrame): Cutter {
+  if (!solids) throw new RangeError('A shaped cut needs a solid port.');
+  const reach = 4 * sceneDiagonal(bodies) + Math.abs(plane.d) + 10 + farthest(bodies);
+  const { tool, planes } = cutTool(shape, plane, frame, reach);
+  return (body) => {
+    const cut = cutWithTool(body.geometry, toolInPart(tool, body.placement), solids);
+    if (!cut) return undefined;
+    const g = cut.geometry;
+    if (!g || g === body.geometry) return { geometry: g, caps: [], openLoops: 0 };
+    const walls = new Uint8Array(g.faceKind.length);
+    if (shape.kind !== 'local') for (let f = 0; f < tool.normals.length; f++) if (!planes.has(f)) walls[cut.firstCap + f] = 1;
+    const caps = [...planes].flatMap((f): Cap[] => {
+      const rings = boundaryOf(g, cut.firstCap + f);
+      if (rings.length === 0) return [];
+      const loops = rings.map((r) => inView(g, r, body, frame));
+      return [{ component: body.component, areaMm2: areaOfFace(g, cut.firstCap + f), loops }];
+    });
+    return { geometry: { ...g, walls }, caps, openLoops: 0 };
+  };
+}
+
+function farthest(bodies: readonly Body[]): number {
+  return bodies.reduce((m, b) => Math.max(m, Math.hypot(b.placement[3]!, b.placement[7]!, b.placement[11]!) + Math.max(...b.geometry.box.map(Math.abs))), 0);
+}
+
+function withoutBackground(g: PartGeometry, body: Body, plane: Plane, behindMm: number): PartGeometry | undefined {
+  const n = plane.normal;
+  const back: Plane = { normal: [-n[0], -n[1], -n[2]], d: Math.max(behindMm, SLICE_MM) - plane.d };
+  return cutPart(g, planeInPart(back, body)).geometry;
+}
+
+function inView(g: PartGeometry, vertices: readonly number[], body: Body, frame: ViewFrame): Float64Array {
+  const xy = new Float64Array(vertices.length * 2);
+  vertices.forEach((v, i) => {
+    const p = applyToPoint(body.placement, [g.positions[v * 3]!, g.positions[v * 3 + 1]!, g.positions[v * 3 + 2]!]);
+    xy[i * 2] = dot(p, frame.right);
+    xy[i * 2 + 1] = dot(p, frame.up);
+  });
+  return xy;
+}
+
+/** Closed rings of vertices around the triangles of a face. */
+function boundaryOf(g: PartGeometry, face: number): number[][] {
+  const next = new Map<number, number[]>();
+  const open = new Set<string>();
+  for (let t = 0; t < g.triangleFace.length; t++) {
+    if (g.triangleFace[t] !== face) continue;
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [g.triangles[t * 3 + k]!, g.triangles[t * 3 + ((k + 1) % 3)]!];
+      if (!open.delete(`${b},${a}`)) open.add(`${a},${b}`);
+    }
+  }
+  for (const s of open) {
+    const [a, b] = s.split(',').map(Number) as [number, number];
+    next.set(a, [...(next.get(a) ?? []), b]);
+  }
+  const rings: number[][] = [];
+  for (const [start, list] of next)
+    while (list.length) {
+      const ring = [start];
+      let at = list.pop()!;
+      while (at !== start) {
+        ring.push(at);
+        const on = next.get(at)?.pop();
+        if (on === undefined) break;
+        at = on;
+      }
+      rings.push(ring);
+    }
+  return rings;
+}
+
+function areaOfFace(g: PartGeometry, face: number): number {
+  let area = 0;
+  const p = g.positions;
+  for (let t = 0; t < g.triangleFace.length; t++) {
+    if (g.triangleFace[t] !== face) continue;
+    const [a, b, c] = [g.triangles[t * 3]! * 3, g.triangles[t * 3 + 1]! * 3, g.triangles[t * 3 + 2]! * 3];
+    const u: Vec3 = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+    const v: Vec3 = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+    area += length(cross(u, v)) / 2;
+  }
+  return area;
 }
 
 /** The plane in the part's own frame. */

@@ -1,7 +1,8 @@
 import earcut from 'earcut';
 import { fitCurve } from '../assembly/fit.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
-import { anyPerpendicular, cross, dot, normalize, type Vec3 } from '../base/vector.ts';
+import { anyPerpendicular, cross, dot, length, normalize, subtract, type Vec3 } from '../base/vector.ts';
+import { settleInPlane } from './settle.ts';
 
 /** n·x = d in the frame of the geometry it is applied to, mm; the side n·x > d is taken away. */
 export interface Plane {
@@ -67,6 +68,7 @@ class PlaneCut {
   private readonly plane: Plane;
   private readonly height: Float64Array;
   private readonly eps: number;
+  private readonly settlers = new Map<number, ((p: Vec3) => Vec3) | undefined>();
 
   constructor(g: PartGeometry, plane: Plane, height: Float64Array, eps: number) {
     this.g = g;
@@ -236,22 +238,49 @@ class PlaneCut {
     return { loops, open };
   }
 
-  /** Cut points lie on the mesh's chords: where the true section is a circle they are put on it. */
+  /** Cut points lie on the mesh's chords: those from recognised faces are put on the true surface. */
   private roundLoops(loops: readonly CutLoop[]): void {
+    const most = 4 * this.g.deflectionMm;
+    const settled = new Uint8Array(this.positions.length / 3);
     for (const l of loops)
       l.faces.forEach((face, i) => {
-        const circle = exactCircle(this.g, this.plane, face);
-        if (!circle) return;
+        const settle = this.settler(face, most);
+        if (!settle) return;
         for (const v of [l.vertices[i]!, l.vertices[(i + 1) % l.vertices.length]!]) {
-          if (v < this.height.length) continue;
-          const d = [0, 1, 2].map((k) => this.positions[v * 3 + k]! - circle.centre[k]!) as [number, number, number];
-          const stretch = circle.radius / Math.hypot(...d);
-          for (let k = 0; k < 3; k++) this.positions[v * 3 + k] = circle.centre[k]! + d[k]! * stretch;
+          if (v < this.height.length || settled[v]) continue;
+          settled[v] = 1;
+          const p = settle([this.positions[v * 3]!, this.positions[v * 3 + 1]!, this.positions[v * 3 + 2]!]);
+          for (let k = 0; k < 3; k++) this.positions[v * 3 + k] = p[k]!;
         }
       });
   }
 
-  /** Triangulates the caps; the area counts arcs of circles as such. */
+  private settler(face: number, most: number): ((p: Vec3) => Vec3) | undefined {
+    if (!this.settlers.has(face)) this.settlers.set(face, settleInPlane(this.g, face, this.plane.normal, most));
+    return this.settlers.get(face);
+  }
+
+  /** What the chords of curved faces leave out of (or put into) a loop's polygon, mm²: circle segments, and parabolas over the chords of other curves. */
+  private bulge(l: CutLoop, x: Vec3, y: Vec3): number {
+    let sum = 0;
+    const n = l.vertices.length;
+    const at = (v: number): Vec3 => [this.positions[v * 3]!, this.positions[v * 3 + 1]!, this.positions[v * 3 + 2]!];
+    for (let i = 0; i < n; i++) {
+      const settle = this.settler(l.faces[i]!, 4 * this.g.deflectionMm);
+      if (!settle) continue;
+      const [p, q] = [at(l.vertices[i]!), at(l.vertices[(i + 1) % n]!)];
+      const middle: Vec3 = [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2, (p[2] + q[2]) / 2];
+      const sag = subtract(settle(middle), middle);
+      const chord = subtract(q, p);
+      // Material lies to the left of the chord: what bulges to the right is material too.
+      const side = dot(sag, x) * dot(chord, y) - dot(sag, y) * dot(chord, x);
+      const circle = exactCircle(this.g, this.plane, l.faces[i]!);
+      sum += circle ? Math.sign(side) * segmentArea(circle.radius, length(chord)) : (2 / 3) * side;
+    }
+    return sum;
+  }
+
+  /** Triangulates the caps; the area counts curves as such, not their chords. */
   private addCaps(loops: readonly CutLoop[], capFace: number): { area: number } {
     const n = this.plane.normal;
     const x = anyPerpendicular(n);
@@ -264,7 +293,7 @@ class PlaneCut {
     );
     const areas = flat.map(signedArea);
     let area = 0;
-    loops.forEach((l, i) => (area += areas[i]! + arcSurplus(this.g, this.plane, l, flat[i]!)));
+    loops.forEach((l, i) => (area += areas[i]! + this.bulge(l, x, y)));
     for (const { outer, holes } of groupLoops(flat, areas)) {
       const points = [...flat[outer]!];
       const ids = [...loops[outer]!.vertices];
@@ -406,28 +435,10 @@ function capCurve(
   return vertices.length === 2 ? { kind: CurveKind.line, params: [] } : fitCurve(samples);
 }
 
-/** What the chords of circles leave out of (or put into) a loop's polygon, mm². */
-function arcSurplus(g: PartGeometry, plane: Plane, l: CutLoop, xy: readonly number[]): number {
-  let sum = 0;
-  const n = l.vertices.length;
-  for (let i = 0; i < n; i++) {
-    const circle = exactCircle(g, plane, l.faces[i]!);
-    if (!circle) continue;
-    const j = (i + 1) % n;
-    const chord = Math.hypot(xy[j * 2]! - xy[i * 2]!, xy[j * 2 + 1]! - xy[i * 2 + 1]!);
-    const half = chord / (2 * circle.radius);
-    if (half >= 1) continue;
-    const angle = 2 * Math.asin(half);
-    const segment = ((angle - Math.sin(angle)) * circle.radius * circle.radius) / 2;
-    // Material lies to the left: a shaft's chord cuts material off, a hole's chord adds some.
-    const x = anyPerpendicular(plane.normal);
-    const y = cross(plane.normal, x);
-    const cx = dot(circle.centre, x);
-    const cy = dot(circle.centre, y);
-    const left = (xy[j * 2]! - xy[i * 2]!) * (cy - xy[i * 2 + 1]!) - (xy[j * 2 + 1]! - xy[i * 2 + 1]!) * (cx - xy[i * 2]!);
-    sum += left > 0 ? segment : -segment;
-  }
-  return sum;
+/** Area between a circle and a chord of it, mm². */
+function segmentArea(radius: number, chord: number): number {
+  const angle = 2 * Math.asin(Math.min(1, chord / (2 * radius)));
+  return ((angle - Math.sin(angle)) * radius * radius) / 2;
 }
 
 /** Outer loops (positive area) with the holes that lie in them. */

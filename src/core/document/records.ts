@@ -1,3 +1,4 @@
+import type { CutShape } from '../cut/cut-shape.ts';
 import type { Standard } from '../sheet/formats.ts';
 
 /** Everything that people decide about a drawing is one of these records; what can be computed is not stored. */
@@ -50,6 +51,10 @@ export interface CutRecord {
   readonly letter: string;
   /** Paths of components that stay uncut. */
   readonly keptWhole: readonly string[];
+  /** What is taken away, when it is not everything in front of the plane. */
+  readonly shape?: CutShape;
+  /** How far behind the plane is shown, mm; absent: everything. */
+  readonly behindMm?: number;
   /** View that carries the cutting-plane line, if any. */
   readonly shownIn: string | null;
 }

@@ -34,7 +34,7 @@ export function collectCandidates(b: PartView, tangents: boolean): Candidates {
   const topology = topologyOf(g);
   for (let e = 0; e < g.edgeClass.length; e++) {
     const c = g.edgeClass[e]!;
-    if (c === EdgeClass.seam || (c === EdgeClass.tangent && !tangents)) continue;
+    if (c === EdgeClass.seam || (c === EdgeClass.tangent && !tangents) || alongWall(b, e)) continue;
     const kind = c === EdgeClass.cut ? LineClass.cut : c === EdgeClass.tangent ? LineClass.tangent : LineClass.sharp;
     out.start.push(out.xyz.length / 3);
     out.kind.push(kind);
@@ -65,6 +65,13 @@ function edgeDeflection(g: PartGeometry, e: number): number {
     longest = Math.max(longest, (p[j]! - p[i]!) ** 2 + (p[j + 1]! - p[i + 1]!) ** 2 + (p[j + 2]! - p[i + 2]!) ** 2);
   }
   return longest / (8 * g.edgeParams[e * EDGE_STRIDE + 6]!);
+}
+
+/** Does the edge bound a wall that a stepped or half cut left and that is seen edge-on? */
+function alongWall({ geometry: g, edgeOn }: PartView, e: number): boolean {
+  if (!g.walls) return false;
+  const [f, h] = [g.edgeFaces[e * 2]!, g.edgeFaces[e * 2 + 1]!];
+  return (g.walls[f] === 1 && edgeOn[f] === 1) || (h >= 0 && g.walls[h] === 1 && edgeOn[h] === 1);
 }
 
 const NONE = [0, 0] as const;

@@ -4,6 +4,7 @@ import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
+import type { SolidPort } from '../cut/solid-port.ts';
 import { explodeBodies } from '../explode/spread.ts';
 import { linesOf } from '../outline/hidden-lines.ts';
 import type { Linework } from '../outline/linework.ts';
@@ -34,15 +35,27 @@ const SHADING_PIXELS = 1600;
 
 /**
  * Computes a view from the specification.
+ * @param solids needed when the cut has a shape
  * @throws QuarryError CANCELLED
  */
-export function computeView(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, spec: ViewSpec, cancel?: Cancel): ViewResult {
+export function computeView(
+  assembly: Assembly,
+  geometries: ReadonlyMap<string, PartGeometry>,
+  spec: ViewSpec,
+  cancel?: Cancel,
+  solids?: SolidPort,
+): ViewResult {
   const components = componentsOf(assembly);
   const assembled = sceneOf(assembly, geometries);
   let bodies: readonly Body[] = spec.offsets.length ? explodeBodies(assembled, spec.offsets) : assembled;
   let caps: readonly Cap[] = [];
   if (spec.cut) {
-    const cut = cutScene(bodies, { normal: spec.cut.normal, d: spec.cut.d }, new Set(spec.cut.keptWhole), spec.frame);
+    const cut = cutScene(
+      bodies,
+      { normal: spec.cut.normal, d: spec.cut.d },
+      { keptWhole: new Set(spec.cut.keptWhole), shape: spec.cut.shape, behindMm: spec.cut.behindMm, solids },
+      spec.frame,
+    );
     bodies = cut.bodies;
     caps = cut.caps;
   }

@@ -1,10 +1,11 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import type { Vec3 } from '../base/vector.ts';
+import type { CutShape } from '../cut/cut-shape.ts';
 import type { DrawingDocument, ViewRecord } from '../document/records.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {
@@ -12,7 +13,13 @@ export interface ViewSpec {
   readonly hidden: boolean;
   readonly tangent: boolean;
   readonly shaded: boolean;
-  readonly cut: { readonly normal: Vec3; readonly d: number; readonly keptWhole: readonly number[] } | null;
+  readonly cut: {
+    readonly normal: Vec3;
+    readonly d: number;
+    readonly keptWhole: readonly number[];
+    readonly shape?: CutShape | undefined;
+    readonly behindMm?: number | undefined;
+  } | null;
   /** Offset per component from its assembled place, mm; empty when nothing is exploded. */
   readonly offsets: readonly Vec3[];
   /** The part of each component's offset that is its own pull, along what it fits into; the rest it is carried. */
@@ -53,6 +60,8 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
             .map((p) => index.get(p) ?? -1)
             .filter((i) => i >= 0)
             .sort((a, b) => a - b),
+          ...(view.cut.shape ? { shape: view.cut.shape } : {}),
+          ...(view.cut.behindMm !== undefined ? { behindMm: view.cut.behindMm } : {}),
         }
       : null,
     offsets,

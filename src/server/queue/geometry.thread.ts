@@ -13,6 +13,8 @@ import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
 import { packResult, unpackResult } from '../../core/views/result-codec.ts';
 import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
+import type { SolidPort } from '../../core/cut/solid-port.ts';
+import { loadSolidPort } from '../../kernel/manifold.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
@@ -26,7 +28,7 @@ export default async function run(task: GeometryTask): Promise<unknown> {
       case 'draft':
         return await draft(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'view':
-        return view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
+        return await view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'export':
         return await exportFile(task);
     }
@@ -92,8 +94,11 @@ class RemoteViews {
   }
 }
 
-function view(task: ViewTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Uint8Array {
-  return packResult(computeView(task.assembly, geometries, task.spec, cancel));
+let solids: Promise<SolidPort> | undefined;
+
+async function view(task: ViewTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
+  const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
+  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port));
 }
 
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {

@@ -1,0 +1,12 @@
+import { benchCut } from './cut.ts';
+import { benchImport } from './import.ts';
+import { benchOutline } from './outline.ts';
+
+/** npm run bench -- outline|cut|import [--long]: one JSON line per case, ratios measured in the same run. */
+const benches: Readonly<Record<string, (long: boolean) => Promise<void>>> = { outline: benchOutline, cut: benchCut, import: benchImport };
+const [name = '', ...rest] = process.argv.slice(2);
+const bench = benches[name];
+if (!bench) {
+  process.stderr.write(`Usage: npm run bench -- ${Object.keys(benches).join('|')} [--long]\n`);
+  process.exitCode = 2;
+} else await bench(rest.includes('--long'));
