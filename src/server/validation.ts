@@ -53,6 +53,7 @@ const record = z.discriminatedUnion('type', [
     at: point,
     pivot: point,
     hidden: z.boolean(),
+    hiddenWithinMm: z.number().positive().max(1e7).exactOptional(),
     tangent: z.boolean(),
     shaded: z.boolean(),
     label: z.boolean(),

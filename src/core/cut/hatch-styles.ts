@@ -1,3 +1,4 @@
+import Flatbush from 'flatbush';
 import type { Cap } from './cut-scene.ts';
 import { measureLoops, type HatchStyle } from './hatch.ts';
 
@@ -6,47 +7,103 @@ export type CapStyle = { readonly solid: true } | { readonly solid: false; reado
 
 /** Thinner than this on paper and lines would not show. mm */
 const SOLID_BELOW_MM = 0.9;
+/** Caps closer than this on paper touch. mm */
+const TOUCH_MM = 0.5;
+/** Looks in the order in which they are given out: direction, and spacing as a multiple of the component's own. */
+const LOOKS = [
+  [Math.PI / 4, 1],
+  [(3 * Math.PI) / 4, 1],
+  [Math.PI / 4, 0.6],
+  [(3 * Math.PI) / 4, 0.6],
+  [Math.PI / 4, 1.5],
+  [(3 * Math.PI) / 4, 1.5],
+  [Math.PI / 4, 0.8],
+  [(3 * Math.PI) / 4, 0.8],
+] as const;
 
 /**
- * Styles for the caps of a view, in paper mm: touching caps differ in direction, spacing or both; a component has one style.
+ * Styles for the caps of a view, in paper mm: touching caps differ in direction, spacing or both; a component has one
+ * style in all its caps. Looks are given out in the order of the components and depend on neighbours alone, so that a
+ * change elsewhere leaves them as they are; the lines are counted from the view's origin, wherever the view stands.
  * @param scale paper mm per model mm
  */
 export function capStyles(caps: readonly Cap[], scale: number): CapStyle[] {
-  const boxes = caps.map((c) => boxOf(c.loops));
+  const areas = new Map<number, number>();
   const sizes = caps.map((c) => measureLoops(c.loops));
-  const chosen = new Map<number, number>();
-  // The largest first: it keeps the plain style.
-  const order = caps.map((_, i) => i).sort((a, b) => sizes[b]!.area - sizes[a]!.area || a - b);
-  for (const i of order) {
-    const taken = new Set<number>();
-    caps.forEach((c, j) => {
-      if (j !== i && chosen.has(c.component) && touch(boxes[i]!, boxes[j]!, 0.5 / scale)) taken.add(chosen.get(c.component)!);
-    });
+  caps.forEach((c, i) => areas.set(c.component, (areas.get(c.component) ?? 0) + sizes[i]!.area));
+  const neighbours = touching(caps, TOUCH_MM / scale);
+  const look = new Map<number, number>();
+  for (const component of [...areas.keys()].sort((a, b) => a - b)) {
+    const taken = new Set([...(neighbours.get(component) ?? [])].map((n) => look.get(n)));
     let n = 0;
-    while (taken.has(n) && n < 7) n++;
-    chosen.set(caps[i]!.component, n);
+    while (taken.has(n) && n < LOOKS.length - 1) n++;
+    look.set(component, n);
   }
   return caps.map((c, i) => {
     const { area, perimeter } = sizes[i]!;
     if (((2 * area) / perimeter) * scale < SOLID_BELOW_MM) return { solid: true };
-    const n = chosen.get(c.component)!;
-    const base = Math.min(4, Math.max(1.6, 1.2 + Math.sqrt(area) * scale * 0.03));
-    const spacing = base * [1, 1, 0.6, 0.6, 1.5, 1.5, 0.8, 0.8][n]!;
-    return { solid: false, hatch: { angle: n % 2 === 0 ? Math.PI / 4 : (3 * Math.PI) / 4, spacing, phase: n * 0.37 } };
+    const n = look.get(c.component)!;
+    const [angle, share] = LOOKS[n]!;
+    const spacing = Math.min(4, Math.max(1.6, 1.2 + Math.sqrt(areas.get(c.component)!) * scale * 0.03)) * share;
+    return { solid: false, hatch: { angle, spacing, phase: n * 0.37 } };
   });
 }
 
-function boxOf(loops: readonly Float64Array[]): [number, number, number, number] {
-  const b: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const l of loops)
-    for (let i = 0; i < l.length; i += 2) {
-      b[0] = Math.min(b[0], l[i]!);
-      b[1] = Math.min(b[1], l[i + 1]!);
-      b[2] = Math.max(b[2], l[i]!);
-      b[3] = Math.max(b[3], l[i + 1]!);
+/** Components whose caps come closer than `gap` to each other, in the caps' own unit. */
+function touching(caps: readonly Cap[], gap: number): Map<number, Set<number>> {
+  const out = new Map<number, Set<number>>();
+  const ends: number[] = [];
+  const owner: number[] = [];
+  for (const c of caps)
+    for (const l of c.loops)
+      for (let i = 0, j = l.length - 2; i < l.length; j = i, i += 2) {
+        ends.push(l[j]!, l[j + 1]!, l[i]!, l[i + 1]!);
+        owner.push(c.component);
+      }
+  if (owner.length === 0) return out;
+  const tree = new Flatbush(owner.length);
+  const box = (s: number) =>
+    [
+      Math.min(ends[s * 4]!, ends[s * 4 + 2]!),
+      Math.min(ends[s * 4 + 1]!, ends[s * 4 + 3]!),
+      Math.max(ends[s * 4]!, ends[s * 4 + 2]!),
+      Math.max(ends[s * 4 + 1]!, ends[s * 4 + 3]!),
+    ] as const;
+  for (let s = 0; s < owner.length; s++) tree.add(...box(s));
+  tree.finish();
+  for (let s = 0; s < owner.length; s++) {
+    const [x0, y0, x1, y1] = box(s);
+    const mine = owner[s]!;
+    for (const o of tree.search(x0 - gap, y0 - gap, x1 + gap, y1 + gap, (k) => k < s && owner[k] !== mine)) {
+      const other = owner[o]!;
+      if (out.get(mine)?.has(other) || !segmentsClose(ends, s * 4, o * 4, gap)) continue;
+      out.set(mine, (out.get(mine) ?? new Set()).add(other));
+      out.set(other, (out.get(other) ?? new Set()).add(mine));
     }
-  return b;
+  }
+  return out;
 }
 
-const touch = (a: readonly number[], b: readonly number[], gap: number) =>
-  a[0]! <= b[2]! + gap && b[0]! <= a[2]! + gap && a[1]! <= b[3]! + gap && b[1]! <= a[3]! + gap;
+function segmentsClose(e: readonly number[], s: number, o: number, gap: number): boolean {
+  const cross = (ax: number, ay: number, bx: number, by: number) => ax * by - ay * bx;
+  const [ax, ay, bx, by] = [e[s]!, e[s + 1]!, e[s + 2]!, e[s + 3]!];
+  const [cx, cy, dx, dy] = [e[o]!, e[o + 1]!, e[o + 2]!, e[o + 3]!];
+  const p = cross(bx - ax, by - ay, cx - ax, cy - ay);
+  const q = cross(bx - ax, by - ay, dx - ax, dy - ay);
+  const r = cross(dx - cx, dy - cy, ax - cx, ay - cy);
+  const t = cross(dx - cx, dy - cy, bx - cx, by - cy);
+  if (p * q < 0 && r * t < 0) return true;
+  return (
+    pointDistance(ax, ay, cx, cy, dx, dy) <= gap ||
+    pointDistance(bx, by, cx, cy, dx, dy) <= gap ||
+    pointDistance(cx, cy, ax, ay, bx, by) <= gap ||
+    pointDistance(dx, dy, ax, ay, bx, by) <= gap
+  );
+}
+
+function pointDistance(x: number, y: number, ax: number, ay: number, bx: number, by: number): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const l2 = dx * dx + dy * dy;
+  const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
+  return Math.hypot(x - ax - dx * t, y - ay - dy * t);
+}

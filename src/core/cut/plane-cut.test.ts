@@ -84,4 +84,21 @@ describe('hatching', () => {
     expect(a).not.toEqual(b);
     expect(c).toEqual({ solid: true });
   });
+  test('parts whose boxes overlap but which do not touch may look alike; a change far away changes nothing', () => {
+    const square = (x: number, y: number, w: number) => [Float64Array.from([x, y, x + w, y, x + w, y + w, x, y + w])];
+    const frame = [Float64Array.from([0, 0, 100, 0, 100, 100, 0, 100]), Float64Array.from([10, 10, 10, 90, 90, 90, 90, 10])];
+    const caps = [
+      { component: 0, loops: frame, areaMm2: 3600 },
+      { component: 1, loops: square(40, 40, 20), areaMm2: 400 },
+    ];
+    const angle = (i: number, list: typeof caps) => {
+      const s = capStyles(list, 1)[i]!;
+      return s.solid ? NaN : s.hatch.angle;
+    };
+    expect(angle(1, caps)).toBe(angle(0, caps));
+    const touchingSquare = [caps[0]!, { component: 1, loops: square(10.1, 40, 20), areaMm2: 400 }];
+    expect(angle(1, touchingSquare)).not.toBe(angle(0, touchingSquare));
+    const more = [...caps, { component: 2, loops: square(300, 300, 40), areaMm2: 1600 }];
+    expect(capStyles(more, 1).slice(0, 2)).toEqual(capStyles(caps, 1));
+  });
 });

@@ -1,7 +1,7 @@
 import { fitCurve } from '../assembly/fit.ts';
+import { meshEdges } from '../assembly/mesh-edges.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { cross, dot, length, normalize, scale, subtract, type Vec3 } from '../base/vector.ts';
-import { meshEdges } from '../outline/topology.ts';
 import { faceDistance, type Prism } from './prism.ts';
 import type { SolidDifference, SolidPort } from './solid-port.ts';
 

@@ -74,6 +74,8 @@ export interface ViewRecord {
   /** A point of view space, model mm. */
   readonly pivot: readonly [number, number];
   readonly hidden: boolean;
+  /** Hidden lines only of components that begin within this depth, mm; absent: of all. */
+  readonly hiddenWithinMm?: number;
   readonly tangent: boolean;
   readonly shaded: boolean;
   readonly label: boolean;

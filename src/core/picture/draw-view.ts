@@ -123,7 +123,10 @@ function drawCaps(result: ViewResult, map: PaperMap, style: SheetStyle): Display
       const d = loops.map((l) => pointsPath(l) + 'Z').join('');
       return { kind: 'fill', d, color: '#000000', source };
     }
-    const h = hatchLines(loops, { ...s.hatch, angle: -s.hatch.angle });
+    // Counted from the view's origin: the lines move with the view.
+    const angle = -s.hatch.angle;
+    const phase = s.hatch.phase + map.y(0) * Math.cos(angle) - map.x(0) * Math.sin(angle);
+    const h = hatchLines(loops, { ...s.hatch, angle, phase });
     let d = '';
     for (let k = 0; k < h.length; k += 4) d += `M${num(h[k]!)} ${num(h[k + 1]!)}L${num(h[k + 2]!)} ${num(h[k + 3]!)}`;
     return { kind: 'stroke', d, width: style.narrow, source };

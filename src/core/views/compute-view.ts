@@ -10,7 +10,7 @@ import { linesOf } from '../outline/hidden-lines.ts';
 import type { Linework } from '../outline/linework.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { colorBytes, planeBox, rasterize, visiblePixels, windowAround, type Window } from '../shade/raster.ts';
+import { colorBytes, planeBox, rasterize, visiblePixels, windowAround, windowOf, type Raster, type Window } from '../shade/raster.ts';
 import type { ViewSpec } from './view-spec.ts';
 
 /** A computed view: view space, model mm. */
@@ -21,6 +21,8 @@ export interface ViewResult {
   readonly box: readonly [number, number, number, number];
   /** Visible area per component, mm² in the view plane at 1:1. */
   readonly visibleArea: Float64Array;
+  /** Share of each component's own silhouette that is visible, 0…1. */
+  readonly visibleShare: Float64Array;
   /** Which component each pixel of `window` shows, -1 for none: for picking and for aiming leaders. */
   readonly map: { readonly window: Window; readonly component: Int16Array };
   /** Own pull of each moved component, from the middle of its box. */
@@ -32,6 +34,8 @@ export interface ViewResult {
 /** Pixels on the longer side of the item map and of the shaded picture. */
 const MAP_PIXELS = 900;
 const SHADING_PIXELS = 1600;
+/** At most this many: 200 mm at 300 dpi. */
+const MOST_SHADING_PIXELS = 2400;
 
 /**
  * Computes a view from the specification.
@@ -61,20 +65,41 @@ export function computeView(
   }
   checkCancel(cancel);
   const scene = projectScene(bodies, spec.frame);
-  const lines = linesOf(scene, { hidden: spec.hidden, tangent: spec.tangent, ...(cancel ? { cancel } : {}) });
+  const lines = linesOf(scene, { hidden: spec.hidden, tangent: spec.tangent, hiddenWithinMm: spec.hiddenWithinMm, cancel });
   const box = planeBox(scene);
-  const window = windowAround(box, MAP_PIXELS);
-  checkCancel(cancel);
-  const raster = rasterize(scene, window, components.length);
+  // One pass gives item map, visible areas and, when it is wanted, the shaded picture.
+  const window = spec.shaded ? windowOf(box, shadingPixel(box, spec.shadingPixelMm)) : windowAround(box, MAP_PIXELS);
+  const colors = components.map((c) => colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color));
+  const raster = rasterize(scene, window, components.length, spec.shaded ? { colors } : undefined, cancel);
   const pixels = visiblePixels(raster, components.length);
-  const visibleArea = Float64Array.from(pixels, (n) => n * window.pixelMm * window.pixelMm);
-  let shading: ViewResult['shading'] = null;
-  if (spec.shaded) {
-    const colors = components.map((c) => colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color));
-    const picture = rasterize(scene, windowAround(box, SHADING_PIXELS), components.length, { colors });
-    shading = { window: picture.window, rgba: picture.rgba! };
-  }
-  return { lines, caps, box, visibleArea, map: { window, component: Int16Array.from(raster.component) }, pulls: pullPaths(assembled, spec), shading };
+  return {
+    lines,
+    caps,
+    box,
+    visibleArea: Float64Array.from(pixels, (n) => n * window.pixelMm * window.pixelMm),
+    visibleShare: Float64Array.from(pixels, (n, i) => (raster.silhouette[i] ? n / raster.silhouette[i] : 0)),
+    map: thinned(raster, Math.ceil(Math.max(window.width, window.height) / MAP_PIXELS)),
+    pulls: pullPaths(assembled, spec),
+    shading: raster.rgba ? { window, rgba: raster.rgba } : null,
+  };
+}
+
+/** Size of a shading pixel: what print wants, within bounds. mm in the model */
+function shadingPixel(box: readonly number[], wanted: number | undefined): number {
+  const size = Math.max(box[2]! - box[0]!, box[3]! - box[1]!, 1e-6);
+  return Math.min(size / MAP_PIXELS, Math.max(size / MOST_SHADING_PIXELS, wanted ?? size / SHADING_PIXELS));
+}
+
+/** Every n-th pixel of the item map: picking needs no more. */
+function thinned(raster: Raster, n: number): ViewResult['map'] {
+  const { window: w, component } = raster;
+  if (n <= 1) return { window: w, component: Int16Array.from(component) };
+  const width = Math.floor(w.width / n);
+  const height = Math.floor(w.height / n);
+  const out = new Int16Array(width * height);
+  const middle = n >> 1;
+  for (let y = 0; y < height; y++) for (let x = 0; x < width; x++) out[y * width + x] = component[(y * n + middle) * w.width + x * n + middle]!;
+  return { window: { ...w, pixelMm: w.pixelMm * n, width, height }, component: out };
 }
 
 /** From where each component's middle is pulled, along its own pull, to where it is. */

@@ -13,6 +13,10 @@ export interface ViewSpec {
   readonly hidden: boolean;
   readonly tangent: boolean;
   readonly shaded: boolean;
+  /** Pixel of the shaded picture, mm in the model; absent: by the size of the view. */
+  readonly shadingPixelMm?: number;
+  /** Hidden lines only of components that begin within this depth, mm; absent: of all. */
+  readonly hiddenWithinMm?: number;
   readonly cut: {
     readonly normal: Vec3;
     readonly d: number;
@@ -52,6 +56,8 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
     hidden: view.hidden,
     tangent: view.tangent,
     shaded: view.shaded,
+    ...(view.shaded ? { shadingPixelMm: printPixel(view.scale) } : {}),
+    ...(view.hidden && view.hiddenWithinMm !== undefined ? { hiddenWithinMm: view.hiddenWithinMm } : {}),
     cut: view.cut
       ? {
           normal: view.cut.normal,
@@ -69,6 +75,13 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
   };
 }
 
+const PRINT_DPI = 300;
+
+/** Model mm of a pixel that prints at 300 dpi or finer; in steps of two, so that not every change of scale shades anew. */
+function printPixel(scale: number): number {
+  return 2 ** Math.floor(Math.log2(25.4 / PRINT_DPI / scale));
+}
+
 /** Text from which a result's key is hashed: equal for equal pictures, whatever the sheet around them. */
 export function specText(spec: ViewSpec, assembly: Assembly, components: readonly Component[]): string {
   const bodies = components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]);
@@ -81,6 +94,8 @@ export function specText(spec: ViewSpec, assembly: Assembly, components: readonl
     spec.hidden,
     spec.tangent,
     spec.shaded,
+    spec.shadingPixelMm,
+    spec.hiddenWithinMm,
     spec.cut,
     spec.offsets,
     spec.ownPulls,

@@ -24,6 +24,20 @@
     if (s > 0 && s <= 1000) setScale(s);
   }
 
+  function hiddenWithin(text: string) {
+    const { hiddenWithinMm: _, ...rest } = view;
+    const mm = Number(text.replace(',', '.'));
+    if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: rest }]);
+    else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
+  }
+  function behind(text: string) {
+    if (!view.cut) return;
+    const { behindMm: _, ...cut } = view.cut;
+    const mm = Number(text.replace(',', '.'));
+    if (text.trim() === '') put('Depth behind the cut: all', { cut });
+    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { cut: { ...cut, behindMm: mm } });
+  }
+
   const result = $derived(drawing.results.get(view.id));
   const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result, view.scale) >= SEEN_MM2));
   const here = $derived(
@@ -69,6 +83,11 @@
 
 <hr />
 <Toggle label="Hidden lines" checked={view.hidden} onchange={(on) => put(`Hidden lines ${on ? 'on' : 'off'}`, { hidden: on })} />
+{#if view.hidden}<TextField
+    label="Hidden lines to a depth of, mm (empty: all)"
+    value={view.hiddenWithinMm === undefined ? '' : String(view.hiddenWithinMm)}
+    onchange={hiddenWithin}
+  />{/if}
 <Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
 <Toggle label="Shaded" checked={view.shaded} onchange={(on) => put(`Shading ${on ? 'on' : 'off'}`, { shaded: on })} />
 <Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
@@ -84,6 +103,16 @@
 
 {#if view.cut}
   <hr />
+  <p class="q-caption" id="cut-label">Taken away</p>
+  <div class="scales" role="group" aria-labelledby="cut-label">
+    <button aria-pressed={!view.cut.shape} onclick={() => view.cut?.shape && tools.toggleHalf(view)}>All in front</button>
+    <button aria-pressed={view.cut.shape?.kind === 'half'} onclick={() => view.cut?.shape?.kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
+  </div>
+  <TextField
+    label="Depth seen behind, mm (empty: all; 0: the cut alone)"
+    value={view.cut.behindMm === undefined ? '' : String(view.cut.behindMm)}
+    onchange={behind}
+  />
   <p class="q-caption">Kept whole (not cut)</p>
   <ul class="chips">
     {#each view.cut.keptWhole as path (path)}

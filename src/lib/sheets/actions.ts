@@ -74,6 +74,13 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     toggle('tangent', 'Tangent edges', 'G'),
     toggle('shaded', 'Shading', 'D'),
     toggle('label', 'Label', 'A'),
+    {
+      id: 'half',
+      label: view?.cut?.shape ? 'Full section' : 'Half section',
+      key: 'X',
+      disabled: !view?.cut,
+      run: () => view && tools.toggleHalf(view),
+    },
     { id: 'in', label: 'Zoom in', key: '+', run: () => tools.zoomBy(1.25) },
     { id: 'out', label: 'Zoom out', key: '-', run: () => tools.zoomBy(0.8) },
     { id: 'next', label: 'Next sheet', key: 'PageDown', disabled: index >= drawing.sheets.length - 1, run: () => go(index + 1) },

@@ -56,6 +56,14 @@ export class Tools {
     this.tool = 'pick';
   }
 
+  /** From a full section to a half one and back: the half to the right of the view's middle is cut. */
+  toggleHalf(view: ViewRecord): void {
+    if (!view.cut) return;
+    const { shape, ...cut } = view.cut;
+    const half = { kind: 'half', across: view.right, from: view.pivot[0] } as const;
+    this.drawing.edit(shape ? 'Full section' : 'Half section', [{ op: 'put', record: { ...view, cut: shape ? cut : { ...cut, shape: half } } }]);
+  }
+
   /** Balloons for every item that has none yet and can be seen in the view. */
   identifyRest(view: ViewRecord): void {
     const { drawing } = this;
