@@ -69,7 +69,8 @@ function withProperties(step: string, properties: ReadonlyMap<string, Readonly<R
   const text = step
     .replace(/FILE_NAME\([\s\S]*?\);/, "FILE_NAME('sw-40.step','2026-01-01T00:00:00',('Nimble Quarry'),('Nimble Quarry'),'','demo script','');")
     .replace(/(?<=FILE_DESCRIPTION\(\()'[^']*'/, "'Shoreline sampling winch SW-40, invented'");
-  let next = Math.max(...[...text.matchAll(/^#(\d+)\s*=/gm)].map((m) => Number(m[1]))) + 1;
+  let next = 1;
+  for (const m of text.matchAll(/^#(\d+)\s*=/gm)) next = Math.max(next, Number(m[1]) + 1);
   const context = /#(\d+)\s*=\s*\(\s*GEOMETRIC_REPRESENTATION_CONTEXT/.exec(text)?.[1];
   const product = new Map([...text.matchAll(/#(\d+)\s*=\s*PRODUCT\(\s*'((?:[^']|'')*)'/g)].map((m) => [m[1]!, m[2]!]));
   const formation = new Map(

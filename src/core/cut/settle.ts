@@ -32,8 +32,10 @@ function fieldOf(g: PartGeometry, face: number): Field | undefined {
   const q = g.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
   const point: Vec3 = [q[0]!, q[1]!, q[2]!];
   const axis: Vec3 = [q[3]!, q[4]!, q[5]!];
-  const [size, second] = [Math.abs(q[6]!), q[7]!];
   const kind = g.faceKind[face];
+  // Holes have negative radii; the foot of a cone's axis may lie beyond its apex.
+  const size = kind === SurfaceKind.cone ? q[6]! : Math.abs(q[6]!);
+  const second = q[7]!;
   const unit = (v: Vec3): [number, Vec3] => {
     const l = length(v);
     return [l, l > 0 ? scale(v, 1 / l) : [0, 0, 0]];

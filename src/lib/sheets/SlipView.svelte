@@ -24,18 +24,22 @@
     if (s > 0 && s <= 1000) setScale(s);
   }
 
+  /** A copy that leaves a setting to its default. */
+  function without<T extends object, K extends keyof T>(record: T, key: K): Omit<T, K> {
+    const copy: Partial<T> = { ...record };
+    delete copy[key];
+    return copy as Omit<T, K>;
+  }
   function hiddenWithin(text: string) {
-    const { hiddenWithinMm: _, ...rest } = view;
     const mm = Number(text.replace(',', '.'));
-    if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: rest }]);
+    if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: without(view, 'hiddenWithinMm') }]);
     else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
   }
   function behind(text: string) {
     if (!view.cut) return;
-    const { behindMm: _, ...cut } = view.cut;
     const mm = Number(text.replace(',', '.'));
-    if (text.trim() === '') put('Depth behind the cut: all', { cut });
-    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { cut: { ...cut, behindMm: mm } });
+    if (text.trim() === '') put('Depth behind the cut: all', { cut: without(view.cut, 'behindMm') });
+    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { cut: { ...view.cut, behindMm: mm } });
   }
 
   const result = $derived(drawing.results.get(view.id));
