@@ -51,6 +51,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
       });
     }
     items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result.lines, map, style));
+    items.push(...drawDivider(view, result, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
@@ -169,6 +170,19 @@ function drawPulls(view: ViewRecord, result: ViewResult, map: PaperMap, style: S
     }
   }
   return d ? [{ kind: 'stroke', d, width: style.narrow / 1.4, dash: [6, 1, 1, 1] }] : [];
+}
+
+/** A half section is divided by a centreline (ISO 128-40). */
+function drawDivider(view: ViewRecord, result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  const shape = view.cut?.shape;
+  if (shape?.kind !== 'half') return [];
+  const { across } = shape;
+  const side = across[0] * view.right[0] + across[1] * view.right[1] + across[2] * view.right[2];
+  // Seen aslant the divider is no line of the picture.
+  if (Math.abs(side) < 0.999) return [];
+  const x = map.x(shape.from * Math.sign(side));
+  const past = 3;
+  return [line(x, map.y(result.box[3]) - past, x, map.y(result.box[1]) + past, style.narrow, [8, 1.2, 0.8, 1.2])];
 }
 
 /** How far a cutting-plane line runs past the view, and its arrows stand off, mm. */

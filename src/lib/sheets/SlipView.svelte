@@ -88,7 +88,7 @@
 <hr />
 <Toggle label="Hidden lines" checked={view.hidden} onchange={(on) => put(`Hidden lines ${on ? 'on' : 'off'}`, { hidden: on })} />
 {#if view.hidden}<TextField
-    label="Hidden lines to a depth of, mm (empty: all)"
+    label="Hidden to depth, mm (empty: all)"
     value={view.hiddenWithinMm === undefined ? '' : String(view.hiddenWithinMm)}
     onchange={hiddenWithin}
   />{/if}
@@ -112,11 +112,7 @@
     <button aria-pressed={!view.cut.shape} onclick={() => view.cut?.shape && tools.toggleHalf(view)}>All in front</button>
     <button aria-pressed={view.cut.shape?.kind === 'half'} onclick={() => view.cut?.shape?.kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
   </div>
-  <TextField
-    label="Depth seen behind, mm (empty: all; 0: the cut alone)"
-    value={view.cut.behindMm === undefined ? '' : String(view.cut.behindMm)}
-    onchange={behind}
-  />
+  <TextField label="Depth behind, mm (empty: all)" value={view.cut.behindMm === undefined ? '' : String(view.cut.behindMm)} onchange={behind} />
   <p class="q-caption">Kept whole (not cut)</p>
   <ul class="chips">
     {#each view.cut.keptWhole as path (path)}
