@@ -1,7 +1,7 @@
 // Bundles what Node runs besides the page server: the command line, the worker process, and the threads.
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { fileURLToPath } from 'node:url';
+import { fileURLToPath, pathToFileURL } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const out = join(root, 'build', 'node');
@@ -50,4 +50,20 @@ export async function bundle({ force = false } = {}) {
   mkdirSync(out, { recursive: true });
   writeFileSync(stamp, now);
   return out;
+}
+
+/** Bundles one entry that is no part of the product, and runs it. */
+export async function runBundled(entry, name) {
+  const { build } = await import('esbuild');
+  const outfile = join(out, name);
+  await build({
+    entryPoints: [join(root, entry)],
+    outfile,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+    logLevel: 'warning',
+  });
+  await import(pathToFileURL(outfile).href);
 }

@@ -1,4 +1,5 @@
 import { cross, dot, length, normalize, subtract, type Vec3 } from '../base/vector.ts';
+import { EdgeList } from './edge-list.ts';
 import { fitCurve, fitSurface } from './fit.ts';
 import { meshEdges, type MeshEdges } from './mesh-edges.ts';
 import { boxDiagonal, boxOf, EdgeClass, FACE_STRIDE, type PartGeometry } from './part-geometry.ts';
@@ -230,7 +231,7 @@ function describeEdges(m: Mesh, e: MeshEdges, smooth: Uint8Array, face: Uint32Ar
     return dot(direction(otherEnd(i, v), v), direction(v, otherEnd(next, v))) < Math.cos(CORNER_ANGLE) ? -1 : next;
   };
   const used = new Set<number>();
-  const out = { start: [0], vertices: [] as number[], faces: [] as number[], curves: [] as number[], params: [] as number[] };
+  const out = new EdgeList();
   const walk = (first: number, from: number): void => {
     const chain = [from];
     let v = from;
@@ -239,21 +240,9 @@ function describeEdges(m: Mesh, e: MeshEdges, smooth: Uint8Array, face: Uint32Ar
       v = otherEnd(i, v);
       chain.push(v);
     }
-    const curve = fitCurve(chain.flatMap((x) => [...point(m, x)]));
-    out.vertices.push(...chain);
-    out.start.push(out.vertices.length);
-    out.faces.push(...facesOf(first));
-    out.curves.push(curve.kind);
-    out.params.push(...curve.params);
+    out.add(chain, EdgeClass.sharp, facesOf(first), fitCurve(chain.flatMap((x) => [...point(m, x)])));
   };
   for (const i of pieces) for (const v of [e.ends[i * 2]!, e.ends[i * 2 + 1]!]) if (!used.has(i) && goesOn(i, v) < 0) walk(i, v);
   for (const i of pieces) if (!used.has(i)) walk(i, e.ends[i * 2]!);
-  return {
-    edgeStart: Uint32Array.from(out.start),
-    edgeVertices: Uint32Array.from(out.vertices),
-    edgeClass: new Uint8Array(out.curves.length).fill(EdgeClass.sharp),
-    edgeFaces: Int32Array.from(out.faces),
-    edgeCurve: Uint8Array.from(out.curves),
-    edgeParams: Float64Array.from(out.params),
-  };
+  return out.finish();
 }

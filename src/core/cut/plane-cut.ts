@@ -1,4 +1,5 @@
 import earcut from 'earcut';
+import { EdgeList } from '../assembly/edge-list.ts';
 import { fitCurve } from '../assembly/fit.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { anyPerpendicular, cross, dot, length, normalize, subtract, type Vec3 } from '../base/vector.ts';
@@ -320,16 +321,7 @@ class PlaneCut {
   /** The part's own edges as far as they remain, then the cap outlines, split where the face changes. */
   private edges(loops: readonly CutLoop[], capFace: number) {
     const { g } = this;
-    const out = { start: [0], vertices: [] as number[], classes: [] as number[], faces: [] as number[], curves: [] as number[], params: [] as number[] };
-    const add = (vertices: readonly number[], edgeClass: number, faces: readonly [number, number], curve: number, params: ArrayLike<number>) => {
-      if (vertices.length < 2) return;
-      out.vertices.push(...vertices);
-      out.start.push(out.vertices.length);
-      out.classes.push(edgeClass);
-      out.faces.push(...faces);
-      out.curves.push(curve);
-      for (let k = 0; k < EDGE_STRIDE; k++) out.params.push(params[k] ?? 0);
-    };
+    const out = new EdgeList();
     const inLoop = new Set<string>();
     for (const l of loops)
       l.vertices.forEach((v, i) => {
@@ -341,7 +333,7 @@ class PlaneCut {
       const params = g.edgeParams.subarray(e * EDGE_STRIDE, (e + 1) * EDGE_STRIDE);
       let open: number[] = [];
       const flush = () => {
-        add(open, g.edgeClass[e]!, faces, g.edgeCurve[e]!, params);
+        out.add(open, g.edgeClass[e]!, faces, { kind: g.edgeCurve[e]!, params });
         open = [];
       };
       for (let p = g.edgeStart[e]!; p < g.edgeStart[e + 1]! - 1; p++) {
@@ -360,18 +352,9 @@ class PlaneCut {
       flush();
     }
     for (const l of loops)
-      for (const piece of splitAtFaces(l)) {
-        const curve = capCurve(g, this.plane, piece.face, piece.vertices, this.positions);
-        add(piece.vertices, EdgeClass.cut, [piece.face, capFace], curve.kind, curve.params);
-      }
-    return {
-      edgeStart: Uint32Array.from(out.start),
-      edgeVertices: Uint32Array.from(out.vertices),
-      edgeClass: Uint8Array.from(out.classes),
-      edgeFaces: Int32Array.from(out.faces),
-      edgeCurve: Uint8Array.from(out.curves),
-      edgeParams: Float64Array.from(out.params),
-    };
+      for (const piece of splitAtFaces(l))
+        out.add(piece.vertices, EdgeClass.cut, [piece.face, capFace], capCurve(g, this.plane, piece.face, piece.vertices, this.positions));
+    return out.finish();
   }
 }
 

@@ -1,3 +1,4 @@
+import { EdgeList } from '../assembly/edge-list.ts';
 import { fitCurve } from '../assembly/fit.ts';
 import { meshEdges } from '../assembly/mesh-edges.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
@@ -109,31 +110,19 @@ function edgesOf(g: PartGeometry, rest: SolidDifference, face: Uint32Array, firs
     group.pieces.push(ends);
     groups.set(key, group);
   }
-  const out = { start: [0], vertices: [] as number[], classes: [] as number[], faces: [] as number[], curves: [] as number[], params: [] as number[] };
+  const out = new EdgeList();
   for (const { edge, faces, pieces } of groups.values())
     for (const chain of chains(pieces)) {
       const samples = chain.flatMap((v) => [rest.positions[v * 3]!, rest.positions[v * 3 + 1]!, rest.positions[v * 3 + 2]!]);
       const curve =
         edge >= 0
-          ? { kind: g.edgeCurve[edge]!, params: g.edgeParams.subarray(edge * EDGE_STRIDE, (edge + 1) * EDGE_STRIDE) as ArrayLike<number> }
+          ? { kind: g.edgeCurve[edge]!, params: g.edgeParams.subarray(edge * EDGE_STRIDE, (edge + 1) * EDGE_STRIDE) }
           : chain.length === 2
-            ? { kind: CurveKind.line, params: [] as ArrayLike<number> }
+            ? { kind: CurveKind.line, params: [] }
             : fitCurve(samples);
-      out.vertices.push(...chain);
-      out.start.push(out.vertices.length);
-      out.classes.push(edge >= 0 ? g.edgeClass[edge]! : EdgeClass.cut);
-      out.faces.push(...faces);
-      out.curves.push(curve.kind);
-      for (let k = 0; k < EDGE_STRIDE; k++) out.params.push(curve.params[k] ?? 0);
+      out.add(chain, edge >= 0 ? g.edgeClass[edge]! : EdgeClass.cut, faces, curve);
     }
-  return {
-    edgeStart: Uint32Array.from(out.start),
-    edgeVertices: Uint32Array.from(out.vertices),
-    edgeClass: Uint8Array.from(out.classes),
-    edgeFaces: Int32Array.from(out.faces),
-    edgeCurve: Uint8Array.from(out.curves),
-    edgeParams: Float64Array.from(out.params),
-  };
+  return out.finish();
 }
 
 /** Two faces may meet along several edges: the one whose chord passes nearest to the middle of the piece. */
