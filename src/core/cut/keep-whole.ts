@@ -1,5 +1,6 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
-import { dot } from '../base/vector.ts';
+import { applyToDirection } from '../base/placement.ts';
+import { cross, dot, length, type Vec3 } from '../base/vector.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Body } from '../outline/scene.ts';
 import { distanceToLine, turnedAxis } from './cut-scene.ts';
@@ -13,8 +14,8 @@ export interface KeepWholeSuggestion {
 const BY_NAME = /\b(bolt|screw|nut|washer|pin|key|rivet|circlip|stud|shaft|axle|rod|spindle|ball|roller)\b/i;
 
 /**
- * Components that a section along the plane leaves uncut: fasteners, keys and pins by name, and solid turned parts
- * (shafts) whose axis lies in the plane. ISO 128-40: such parts are not sectioned lengthwise.
+ * Components that a section along the plane leaves uncut: fasteners, keys and pins by name, solid turned parts (shafts)
+ * whose axis lies in the plane, balls, and thin plates that the plane runs along. ISO 128-40: such parts are not sectioned lengthwise.
  */
 export function suggestKeptWhole(assembly: Assembly, components: readonly Component[], bodies: readonly Body[], plane: Plane): KeepWholeSuggestion[] {
   const out: KeepWholeSuggestion[] = [];
@@ -33,8 +34,44 @@ export function suggestKeptWhole(assembly: Assembly, components: readonly Compon
       continue;
     }
     if (turned && inPlane && turned.share > 0.75 && !isBored(body)) out.push({ component: c.index, why: 'A solid turned part whose axis lies in the cut.' });
+    else if (isBall(body)) out.push({ component: c.index, why: 'A ball: its section would look like a disc.' });
+    else if (isWebAlong(body, plane)) out.push({ component: c.index, why: 'A thin plate that the cut runs along: sectioned it would look solid.' });
   }
   return out;
+}
+
+/** Share of a body's surface for which `counts` holds, 0…1. */
+function surfaceShare({ geometry: g }: Body, counts: (face: number) => boolean): number {
+  let all = 0;
+  let some = 0;
+  const p = g.positions;
+  for (let t = 0; t < g.triangleFace.length; t++) {
+    const [a, b, c] = [g.triangles[t * 3]! * 3, g.triangles[t * 3 + 1]! * 3, g.triangles[t * 3 + 2]! * 3];
+    const u: Vec3 = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
+    const v: Vec3 = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
+    const area = length(cross(u, v));
+    all += area;
+    if (counts(g.triangleFace[t]!)) some += area;
+  }
+  return all > 0 ? some / all : 0;
+}
+
+const isBall = (body: Body) => surfaceShare(body, (f) => body.geometry.faceKind[f] === SurfaceKind.sphere) > 0.6;
+
+/** Thinner than this share of its smaller width a plate counts as a web. */
+const WEB = 0.15;
+
+/** A flat part, cut along its plane: ribs and webs are not hatched then (ISO 128-40). */
+function isWebAlong(body: Body, plane: Plane): boolean {
+  const g = body.geometry;
+  const size = [0, 1, 2].map((k) => g.box[k + 3]! - g.box[k]!);
+  const thin = size.indexOf(Math.min(...size));
+  const others = size.filter((_, k) => k !== thin);
+  if (size[thin]! > WEB * Math.min(...others)) return false;
+  const across: Vec3 = [thin === 0 ? 1 : 0, thin === 1 ? 1 : 0, thin === 2 ? 1 : 0];
+  if (Math.abs(dot(applyToDirection(body.placement, across), plane.normal)) < 0.999) return false;
+  const flat = (f: number) => g.faceKind[f] === SurfaceKind.plane && Math.abs(g.faceParams[f * FACE_STRIDE + 3 + thin]!) > 0.999;
+  return surfaceShare(body, flat) > 0.6;
 }
 
 function crosses(body: Body, plane: Plane): boolean {

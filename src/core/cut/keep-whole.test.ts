@@ -1,0 +1,39 @@
+import { describe, expect, test } from 'vitest';
+import { componentsOf } from '../assembly/components.ts';
+import { sceneOf } from '../outline/scene-of.ts';
+import { assemblyOf, box, cylinder, sphere } from '../testing/shapes.ts';
+import { suggestKeptWhole } from './keep-whole.ts';
+
+// ISO 128-40: shafts, fasteners, keys, pins, balls, ribs and thin webs are not sectioned lengthwise.
+const { assembly, geometries } = assemblyOf([
+  { name: 'Housing', geometry: box([-40, -40, -40], [40, 40, 40]) },
+  { name: 'Drive', geometry: cylinder(8, 60), at: [0, 0, -30] },
+  { name: 'Tube', geometry: cylinder(12, 60, 32, 10), at: [0, 0, -30] },
+  { name: 'Bearing element', geometry: sphere(5), at: [20, 0, 0] },
+  { name: 'Stiffener', geometry: box([-30, -1.5, -30], [30, 1.5, 30]) },
+  { name: 'Cover', geometry: box([-30, -30, 20], [30, 30, 23]) },
+  { name: 'Hexagon bolt', geometry: cylinder(3, 20), at: [10, 0, 0] },
+  { name: 'Pin far away', geometry: cylinder(3, 20), at: [10, 100, 0] },
+]);
+const kept = (normal: readonly [number, number, number], d: number) =>
+  suggestKeptWhole(assembly, componentsOf(assembly), sceneOf(assembly, geometries), { normal, d }).map((s) => ({
+    name: assembly.parts[s.component]!.name,
+    why: s.why,
+  }));
+
+describe('what a section keeps whole', () => {
+  test('shaft, ball, web and bolt along the cut; housing, tube and cover are cut; what it does not meet is not named', () => {
+    expect(kept([0, -1, 0], 0).map((k) => k.name)).toEqual(['Drive', 'Bearing element', 'Stiffener', 'Hexagon bolt']);
+  });
+  test('every suggestion says why', () => {
+    const why = Object.fromEntries(kept([0, -1, 0], 0).map((k) => [k.name, k.why]));
+    expect(why['Drive']).toMatch(/axis lies in the cut/);
+    expect(why['Bearing element']).toMatch(/ball/i);
+    expect(why['Stiffener']).toMatch(/thin plate/);
+    expect(why['Hexagon bolt']).toMatch(/name/);
+  });
+  test('across, the shaft and the web are cut', () => {
+    expect(kept([0, 0, 1], 1).map((k) => k.name)).not.toContain('Drive');
+    expect(kept([1, 0, 0], 0).map((k) => k.name)).not.toContain('Stiffener');
+  });
+});
