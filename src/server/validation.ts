@@ -56,6 +56,7 @@ const record = z.discriminatedUnion('type', [
     hiddenWithinMm: z.number().positive().max(1e7).exactOptional(),
     tangent: z.boolean(),
     shaded: z.boolean(),
+    thinMm: z.number().min(0).max(10).exactOptional(),
     label: z.boolean(),
     parent: id.nullable(),
     align: z.enum(['level', 'upright']).nullable(),

@@ -78,6 +78,8 @@ export interface ViewRecord {
   readonly hiddenWithinMm?: number;
   readonly tangent: boolean;
   readonly shaded: boolean;
+  /** Lines of one component closer than this on paper thin out, mm; 0: none do; absent: the usual. */
+  readonly thinMm?: number;
   readonly label: boolean;
   /** View it keeps level (`x`) or in line (`y`) with. */
   readonly parent: string | null;

@@ -4,7 +4,8 @@ import type { ViewRecord } from '../document/records.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
 import { arcPoint } from '../outline/arcs.ts';
 import { scaleText, type SheetStyle } from '../sheet/formats.ts';
-import type { ViewResult } from '../views/compute-view.ts';
+import { crowdedRuns } from '../outline/thin.ts';
+import { componentAt, type ViewResult } from '../views/compute-view.ts';
 import type { DisplayGroup, DisplayItem } from './display-list.ts';
 import { arrowHead, line, num, text } from './shapes.ts';
 
@@ -50,7 +51,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
         image: view.id,
       });
     }
-    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result.lines, map, style));
+    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? THIN_MM));
     items.push(...drawDivider(view, result, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
   }
@@ -69,10 +70,20 @@ export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
 
 const DASHED = [3, 1] as const;
 
-function drawLines(lines: Linework, map: PaperMap, style: SheetStyle): DisplayItem[] {
+/** Lines of one part closer than this on paper run together in print. mm */
+const THIN_MM = 0.3;
+
+function drawLines(result: ViewResult, map: PaperMap, style: SheetStyle, thinMm: number): DisplayItem[] {
+  const { lines } = result;
+  const drop = crowdedRuns(lines, {
+    limit: thinMm / map.scale,
+    shows: (component, x, y) => componentAt(result, x, y) === component,
+    beside: result.map.window.pixelMm,
+  });
   // One path per component and pen: few elements, and each can be picked.
   const paths = new Map<string, { kind: number; component: number; d: string[] }>();
   for (let i = 0; i < lines.kind.length; i++) {
+    if (drop[i]) continue;
     const kind = lines.kind[i]!;
     const component = lines.component[i]!;
     const pen = kind & HIDDEN ? HIDDEN : kind === LineClass.tangent ? LineClass.tangent : LineClass.sharp;
