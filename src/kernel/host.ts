@@ -65,8 +65,15 @@ export class KernelHost {
 
   private thread(): Worker {
     if (!this.worker) {
-      this.worker = new Worker(this.threadFile);
-      this.worker.unref();
+      const worker = new Worker(this.threadFile);
+      // A thread may also die between jobs: a message to a dead one would be lost without a word.
+      const forget = () => {
+        if (this.worker === worker) this.worker = undefined;
+      };
+      worker.on('exit', forget);
+      worker.on('error', forget);
+      worker.unref();
+      this.worker = worker;
       this.jobs = 0;
     }
     return this.worker;

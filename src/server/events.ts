@@ -30,8 +30,15 @@ async function listen(): Promise<void> {
   own.on('notification', (n) => {
     if (n.payload) emitter.emit('event', JSON.parse(n.payload) as LiveEvent);
   });
-  await own.connect();
-  await own.query(`listen ${CHANNEL}`);
+  try {
+    await own.connect();
+    await own.query(`listen ${CHANNEL}`);
+  } catch (e) {
+    // The next subscriber tries again.
+    if (client === own) client = undefined;
+    await own.end().catch(() => undefined);
+    throw e;
+  }
 }
 
 /** @returns a function that ends the subscription */
