@@ -16,8 +16,6 @@
   onMount(() => {
     const events = new EventSource('/api/events');
     events.onmessage = (m) => (JSON.parse(m.data as string) as { type: string }).type === 'job' && void invalidateAll();
-    // What happened before the line was open was not heard.
-    events.onopen = () => void invalidateAll();
     // In case a message is missed.
     const timer = setInterval(() => data.jobs.some((j) => j.state === 'working' || j.state === 'queued') && void invalidateAll(), 3000);
     return () => {

@@ -78,7 +78,7 @@ export interface ViewRecord {
   readonly hiddenWithinMm?: number;
   readonly tangent: boolean;
   readonly shaded: boolean;
-  /** Lines of one component closer than this on paper thin out, mm; 0: none do; absent: the usual. */
+  /** Lines of one component closer than this on paper thin out, mm; absent: none do. */
   readonly thinMm?: number;
   readonly label: boolean;
   /** View it keeps level (`x`) or in line (`y`) with. */

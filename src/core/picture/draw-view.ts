@@ -51,7 +51,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
         image: view.id,
       });
     }
-    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? THIN_MM));
+    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? 0));
     items.push(...drawDivider(view, result, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
   }
@@ -69,9 +69,6 @@ export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
 }
 
 const DASHED = [3, 1] as const;
-
-/** Lines of one part closer than this on paper run together in print. mm */
-const THIN_MM = 0.3;
 
 function drawLines(result: ViewResult, map: PaperMap, style: SheetStyle, thinMm: number): DisplayItem[] {
   const { lines } = result;

@@ -85,10 +85,6 @@ export class Drawing {
   /** Begins to listen and fetches the views. Browser only. @returns how to stop */
   open(): () => void {
     this.events = new EventSource(`/api/jobs/${this.id}/events`);
-    // What happened before the line was open was not heard; the same after it was lost.
-    this.events.onopen = () => {
-      if (this.waiting === 0) void this.catchUp();
-    };
     this.events.onmessage = (m) => {
       const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string };
       if (e.type === 'document' && (e.version ?? 0) > this.version && this.waiting === 0) void this.catchUp();
