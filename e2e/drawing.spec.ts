@@ -48,7 +48,9 @@ test('drop → drawing → move a balloon → change a property → PDF', async 
 
   // Move a balloon: it stays where it was put, also after a reload; undo puts it back.
   const before = await middleOf(page, circle);
+  const sent = page.waitForResponse((r) => r.url().endsWith('/edits') && r.ok());
   await drag(page, before, -30, -24);
+  await sent;
   await kept(page);
   const moved = await middleOf(page, circle);
   expect(moved.x - before.x).toBeCloseTo(-30, -0.5);
@@ -62,6 +64,16 @@ test('drop → drawing → move a balloon → change a property → PDF', async 
   await page.keyboard.press('Control+Shift+z');
   await kept(page);
   expect((await middleOf(page, circle)).x).toBeCloseTo(moved.x, -0.5);
+
+  // Without the server a change waits, is said not to be kept, and is kept when the server is back.
+  await page.context().setOffline(true);
+  await drag(page, moved, 12, 0);
+  await expect(page.getByTestId('kept')).toHaveText('Not kept: no answer');
+  await page.context().setOffline(false);
+  await kept(page);
+  await page.reload();
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  expect((await middleOf(page, circle)).x).toBeCloseTo(moved.x + 12, -0.5);
 
   // Change a property: list and title block follow.
   await page.locator('[data-part="plate"]').click();

@@ -15,6 +15,7 @@
   });
   onMount(() => {
     const events = new EventSource('/api/events');
+    events.onopen = () => void invalidateAll();
     events.onmessage = (m) => (JSON.parse(m.data as string) as { type: string }).type === 'job' && void invalidateAll();
     // In case a message is missed.
     const timer = setInterval(() => data.jobs.some((j) => j.state === 'working' || j.state === 'queued') && void invalidateAll(), 3000);

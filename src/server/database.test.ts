@@ -62,6 +62,17 @@ describe('edits', () => {
     expect((await jobSummary(id)).version).toBe(2);
   });
 
+  test('a change sent again after a lost answer is made once', async () => {
+    const id = await readyJob();
+    const token = crypto.randomUUID();
+    const first = await appendEdit(id, 1, 'Title', retitle('Once'), token);
+    expect(await appendEdit(id, 1, 'Title', retitle('Once'), token)).toEqual(first);
+    const back = crypto.randomUUID();
+    await undo(id, 2, back);
+    expect(await undo(id, 2, back)).toMatchObject({ version: 3 });
+    expect((await editsSince(id, 1)).map((e) => e.kind)).toEqual(['edit', 'undo']);
+  });
+
   test('that do not fit are refused as a whole', async () => {
     const id = await readyJob();
     await expect(appendEdit(id, 1, 'Both', [...retitle('Half'), { op: 'drop', id: 'nothing' }])).rejects.toMatchObject({ code: 'STEP_DOES_NOT_FIT' });

@@ -95,8 +95,13 @@ const record = z.discriminatedUnion('type', [
 
 const step = z.discriminatedUnion('op', [z.object({ op: z.literal('put'), record }), z.object({ op: z.literal('drop'), id })]) satisfies z.ZodType<Step>;
 
-export const editRequest = z.object({ version: z.int().min(0), label: z.string().min(1).max(200), steps: z.array(step).min(1).max(5000) });
-export const versionRequest = z.object({ version: z.int().min(0) });
+export const editRequest = z.object({
+  version: z.int().min(0),
+  token: z.uuid().optional(),
+  label: z.string().min(1).max(200),
+  steps: z.array(step).min(1).max(5000),
+});
+export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({ standard: z.enum(['iso', 'asme']).default('iso'), sheet: size.nullable().default(null) });
 
 /** @throws QuarryError BAD_REQUEST that names the first thing wrong */

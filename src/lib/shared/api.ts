@@ -8,11 +8,14 @@ export class ApiFailure extends Error {
 
 /** Calls our own server. @throws ApiFailure with the server's code and sentence, or OFFLINE */
 export async function call<T>(path: string, options: { method?: string; body?: unknown } = {}): Promise<T> {
+  const body = options.body === undefined ? undefined : JSON.stringify(options.body);
   let response: Response;
   try {
     response = await fetch(path, {
       method: options.method ?? 'GET',
-      ...(options.body === undefined ? {} : { body: JSON.stringify(options.body), headers: { 'content-type': 'application/json' } }),
+      ...(body === undefined ? {} : { body, headers: { 'content-type': 'application/json' } }),
+      // A change on its way survives the closing of the page; browsers allow 64 kB for that.
+      keepalive: body !== undefined && body.length < 20_000,
     });
   } catch {
     throw new ApiFailure('OFFLINE', 'The server does not answer. Your last change is not kept yet.');

@@ -1,7 +1,7 @@
 import type { Assembly } from '$core/assembly/assembly';
 import { componentsOf } from '$core/assembly/components';
 import { sheetsOf, type DrawingDocument } from '$core/document/records';
-import { applySteps, type Step } from '$core/document/steps';
+import type { Step } from '$core/document/steps';
 import { itemsOf, type Item } from '$core/ledger/items';
 import { composeSheet } from '$core/picture/compose';
 import { findingsOf } from '$core/proof/findings';
@@ -9,8 +9,9 @@ import type { ViewResult } from '$core/views/compute-view';
 import { unpackResult } from '$core/views/result-codec';
 import { specOf, specText } from '$core/views/view-spec';
 import { SvelteMap } from 'svelte/reactivity';
-import { call, type ApiFailure } from '../shared/api';
+import { call } from '../shared/api';
 import { notify } from '../shared/notices.svelte';
+import { Outbox, type ChangeLine, type OutboxState, type Outcome } from './outbox';
 
 export interface DrawingData {
   readonly id: string;
@@ -28,15 +29,6 @@ export type Selection =
   | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
   | { readonly kind: 'record'; readonly id: string }
   | { readonly kind: 'field'; readonly field: string };
-
-interface Outcome {
-  readonly version: number;
-  readonly steps: readonly Step[];
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
-}
-
-type Request = { readonly kind: 'edit'; readonly label: string; readonly steps: readonly Step[] } | { readonly kind: 'undo' | 'redo' };
 
 /** The open drawing: document, computed views, selection, and the queue of changes on their way to the server. */
 export class Drawing {
@@ -56,7 +48,7 @@ export class Drawing {
   /** Views on their way, by id. */
   computing = new SvelteMap<string, string>();
   private specs = new Map<string, string>();
-  private queue: Promise<void> = Promise.resolve();
+  private readonly outbox: Outbox;
   private events: EventSource | undefined;
 
   readonly items: Item[] = $derived.by(() => itemsOf(this.assembly, this.document));
@@ -80,14 +72,22 @@ export class Drawing {
     this.canUndo = data.canUndo;
     this.canRedo = data.canRedo;
     this.sheetId = sheetsOf(data.document)[0]?.id ?? '';
+    this.outbox = new Outbox(
+      data,
+      lineOf(data.id),
+      (state) => this.take(state),
+      (sentence) => notify('trouble', sentence),
+    );
   }
 
   /** Begins to listen and fetches the views. Browser only. @returns how to stop */
   open(): () => void {
     this.events = new EventSource(`/api/jobs/${this.id}/events`);
+    // What happened before the line was open, or while it was down, is fetched.
+    this.events.onopen = () => this.outbox.refresh();
     this.events.onmessage = (m) => {
       const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string };
-      if (e.type === 'document' && (e.version ?? 0) > this.version && this.waiting === 0) void this.catchUp();
+      if (e.type === 'document') this.outbox.refresh(e.version);
       if (e.type === 'view' && e.view && this.computing.has(e.view)) void this.fetchView(e.view);
     };
     this.refreshViews();
@@ -115,91 +115,29 @@ export class Drawing {
 
   /** Applies an edit here at once and sends it; a refused edit is taken back with a word why. */
   edit(label: string, steps: readonly Step[]): void {
-    if (steps.length === 0) return;
-    const result = applySteps(this.document, steps);
-    if (!result.ok) {
-      notify('trouble', `That does not fit: ${result.reason}.`);
-      return;
-    }
-    this.document = result.document;
-    this.canUndo = true;
-    this.canRedo = false;
-    this.refreshViews();
-    this.send({ kind: 'edit', label, steps });
+    if (steps.length) this.outbox.put({ kind: 'edit', label, steps });
   }
 
   undo(): void {
-    if (this.canUndo) this.send({ kind: 'undo' });
+    if (this.canUndo) this.outbox.put({ kind: 'undo' });
   }
 
   redo(): void {
-    if (this.canRedo) this.send({ kind: 'redo' });
+    if (this.canRedo) this.outbox.put({ kind: 'redo' });
   }
 
-  private send(request: Request): void {
-    this.waiting++;
-    this.queue = this.queue.then(async () => {
-      try {
-        const body = request.kind === 'edit' ? { version: this.version, label: request.label, steps: request.steps } : { version: this.version };
-        const path = request.kind === 'edit' ? 'edits' : request.kind;
-        const outcome = await call<Outcome>(`/api/jobs/${this.id}/${path}`, { method: 'POST', body });
-        this.version = outcome.version;
-        this.lost = false;
-        if (request.kind !== 'edit') this.applyForeign(outcome.steps);
-        // Later edits on their way already made these true.
-        if (this.waiting === 1) {
-          this.canUndo = outcome.canUndo;
-          this.canRedo = outcome.canRedo;
-        }
-      } catch (e) {
-        await this.refused(e as ApiFailure);
-      } finally {
-        this.waiting--;
-      }
-    });
-  }
-
-  private applyForeign(steps: readonly Step[]): void {
-    const result = applySteps(this.document, steps);
-    if (result.ok) this.document = result.document;
+  private take(state: OutboxState): void {
+    this.version = state.version;
+    this.canUndo = state.canUndo;
+    this.canRedo = state.canRedo;
+    this.waiting = state.waiting;
+    this.lost = state.lost;
+    if (state.document === this.document) return;
+    this.document = state.document;
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
     const s = this.selection;
     if (s.kind === 'record' && !this.document[s.id]) this.selection = { kind: 'none' };
     this.refreshViews();
-  }
-
-  private async refused(e: ApiFailure): Promise<void> {
-    notify('trouble', e.message);
-    if (e.code === 'OFFLINE') this.lost = true;
-    else await this.reload();
-  }
-
-  /** Fetches the drawing as the server has it. */
-  private async reload(): Promise<void> {
-    try {
-      const fresh = await call<DrawingData>(`/api/jobs/${this.id}/drawing`);
-      this.document = fresh.document;
-      this.version = fresh.version;
-      this.canUndo = fresh.canUndo;
-      this.canRedo = fresh.canRedo;
-      this.lost = false;
-      this.refreshViews();
-    } catch {
-      this.lost = true;
-    }
-  }
-
-  /** Someone else changed the drawing: take their steps over. */
-  private async catchUp(): Promise<void> {
-    const edits = await call<{ version: number; steps: readonly Step[] }[]>(`/api/jobs/${this.id}/edits?since=${this.version}`);
-    for (const e of edits) {
-      if (e.version !== this.version + 1) continue;
-      this.applyForeign(e.steps);
-      this.version = e.version;
-    }
-    const s = await call<DrawingData>(`/api/jobs/${this.id}/drawing`);
-    this.canUndo = s.canUndo;
-    this.canRedo = s.canRedo;
   }
 
   /** Fetches every view whose specification changed. */
@@ -218,7 +156,7 @@ export class Drawing {
     const wanted = this.specs.get(id);
     // The change that asks for it is sent right after this: the server learns of it first.
     await Promise.resolve();
-    await this.queue;
+    await this.outbox.settled();
     try {
       const response = await fetch(`/api/jobs/${this.id}/views/${encodeURIComponent(id)}`);
       if (this.specs.get(id) !== wanted || !this.computing.has(id)) return;
@@ -235,4 +173,14 @@ export class Drawing {
       if (tries < 20) setTimeout(() => void this.fetchView(id, tries + 1), 2000);
     }
   }
+}
+
+function lineOf(id: string): ChangeLine {
+  return {
+    send: (change, version, token) =>
+      change.kind === 'edit'
+        ? call<Outcome>(`/api/jobs/${id}/edits`, { method: 'POST', body: { version, token, label: change.label, steps: change.steps } })
+        : call<Outcome>(`/api/jobs/${id}/${change.kind}`, { method: 'POST', body: { version, token } }),
+    since: (version) => call(`/api/jobs/${id}/edits?since=${version}`),
+  };
 }

@@ -85,9 +85,11 @@ export const edit = pgTable(
     inverse: jsonb().$type<readonly Step[]>().notNull(),
     /** Version of the edit that an undo or redo turns back. */
     turns: integer(),
+    /** Given by the page: a change sent again after a lost answer is made once. */
+    token: uuid(),
     createdAt: moment().notNull().defaultNow(),
   },
-  (t) => [unique().on(t.jobId, t.version)],
+  (t) => [unique().on(t.jobId, t.version), unique().on(t.jobId, t.token)],
 );
 
 /** Workers that are alive say so every few seconds. */

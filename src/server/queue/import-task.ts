@@ -1,4 +1,4 @@
-import { eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { KernelHost } from '../../kernel/host.ts';
 import { config } from '../config.ts';
@@ -84,6 +84,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   await storeResults(drawn.results);
   for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
   report.stop();
+  // A second worker may have been given this job; whoever comes first wins, and edits made since are not overwritten.
   await getDatabase()
     .update(job)
     .set({
@@ -97,7 +98,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
       timings,
       changedAt: new Date(),
     })
-    .where(eq(job.id, id));
+    .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])));
   await tell({ type: 'job', job: id });
   log.info({ job: id, timings, kernelHeapMb: Math.round(read.heapBytes / 1e6) }, 'brought in');
 }

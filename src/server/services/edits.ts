@@ -17,15 +17,16 @@ export interface EditOutcome {
 
 /**
  * Appends an edit made on `version`.
+ * @param token names this try of this change: sent twice, it is made once
  * @throws QuarryError STALE_VERSION when the drawing has moved on (nothing is changed), STEP_DOES_NOT_FIT, NOT_FOUND
  */
-export function appendEdit(jobId: string, version: number, label: string, steps: readonly Step[]): Promise<EditOutcome> {
-  return change(jobId, version, async () => ({ kind: 'edit', label, steps, turns: null }));
+export function appendEdit(jobId: string, version: number, label: string, steps: readonly Step[], token?: string): Promise<EditOutcome> {
+  return change(jobId, version, token, async () => ({ kind: 'edit', label, steps, turns: null }));
 }
 
 /** Turns back the latest edit that still stands. @throws QuarryError NOTHING_TO_UNDO, STALE_VERSION */
-export function undo(jobId: string, version: number): Promise<EditOutcome> {
-  return change(jobId, version, async (tx) => {
+export function undo(jobId: string, version: number, token?: string): Promise<EditOutcome> {
+  return change(jobId, version, token, async (tx) => {
     const last = (await standing(tx, jobId)).undo.at(-1);
     if (!last) throw new QuarryError('NOTHING_TO_UNDO', {});
     return { kind: 'undo', label: last.label, steps: last.inverse, turns: last.version };
@@ -33,8 +34,8 @@ export function undo(jobId: string, version: number): Promise<EditOutcome> {
 }
 
 /** Brings back what the latest undo took away. @throws QuarryError NOTHING_TO_REDO, STALE_VERSION */
-export function redo(jobId: string, version: number): Promise<EditOutcome> {
-  return change(jobId, version, async (tx) => {
+export function redo(jobId: string, version: number, token?: string): Promise<EditOutcome> {
+  return change(jobId, version, token, async (tx) => {
     const last = (await standing(tx, jobId)).redo.at(-1);
     if (!last) throw new QuarryError('NOTHING_TO_REDO', {});
     return { kind: 'redo', label: last.label, steps: last.inverse, turns: last.version };
@@ -62,10 +63,12 @@ interface Planned {
   readonly turns: number | null;
 }
 
-async function change(jobId: string, version: number, plan: (tx: Transaction) => Promise<Planned>): Promise<EditOutcome> {
+async function change(jobId: string, version: number, token: string | undefined, plan: (tx: Transaction) => Promise<Planned>): Promise<EditOutcome> {
   const outcome = await getDatabase().transaction(async (tx) => {
     const [row] = await tx.select({ version: job.version, document: job.document }).from(job).where(eq(job.id, jobId)).for('update');
     if (!row?.document) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
+    const made = token ? await madeBefore(tx, jobId, token) : undefined;
+    if (made) return made;
     if (row.version !== version) throw new QuarryError('STALE_VERSION', { have: version, now: row.version });
     const planned = await plan(tx);
     const result = applySteps(row.document as DrawingDocument, planned.steps);
@@ -73,13 +76,33 @@ async function change(jobId: string, version: number, plan: (tx: Transaction) =>
     const next = version + 1;
     await tx
       .insert(edit)
-      .values({ jobId, version: next, kind: planned.kind, label: planned.label, steps: planned.steps, inverse: result.inverse, turns: planned.turns });
+      .values({
+        jobId,
+        version: next,
+        kind: planned.kind,
+        label: planned.label,
+        steps: planned.steps,
+        inverse: result.inverse,
+        turns: planned.turns,
+        token: token ?? null,
+      });
     await tx.update(job).set({ document: result.document, version: next, changedAt: new Date() }).where(eq(job.id, jobId));
     const s = await standing(tx, jobId);
     return { version: next, steps: planned.steps, canUndo: s.undo.length > 0, canRedo: s.redo.length > 0 };
   });
   await tell({ type: 'document', job: jobId, version: outcome.version });
   return outcome;
+}
+
+/** The outcome of a change whose answer got lost on the way: it is sent again with the same token. */
+async function madeBefore(tx: Transaction, jobId: string, token: string): Promise<EditOutcome | undefined> {
+  const [row] = await tx
+    .select({ version: edit.version, steps: edit.steps })
+    .from(edit)
+    .where(and(eq(edit.jobId, jobId), eq(edit.token, token)));
+  if (!row) return undefined;
+  const s = await standing(tx, jobId);
+  return { ...row, canUndo: s.undo.length > 0, canRedo: s.redo.length > 0 };
 }
 
 /** How far back undo reaches. */

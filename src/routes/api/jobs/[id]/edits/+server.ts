@@ -1,9 +1,13 @@
 import { api, jobId, json } from '$lib/api.server';
-import { appendEdit, check, editRequest, editsSince } from '$server';
+import { appendEdit, check, editRequest, editsSince, undoState } from '$server';
 
-export const GET = api(async (event) => Response.json(await editsSince(jobId(event), Number(event.url.searchParams.get('since') ?? 0))));
+export const GET = api(async (event) => {
+  const id = jobId(event);
+  const changes = await editsSince(id, Number(event.url.searchParams.get('since') ?? 0));
+  return Response.json({ changes, ...(await undoState(id)) });
+});
 
 export const POST = api(async (event) => {
-  const { version, label, steps } = check(editRequest, await json(event));
-  return Response.json(await appendEdit(jobId(event), version, label, steps));
+  const { version, label, steps, token } = check(editRequest, await json(event));
+  return Response.json(await appendEdit(jobId(event), version, label, steps, token));
 });

@@ -1,4 +1,7 @@
 import { api, jobId, json } from '$lib/api.server';
 import { check, undo, versionRequest } from '$server';
 
-export const POST = api(async (event) => Response.json(await undo(jobId(event), check(versionRequest, await json(event)).version)));
+export const POST = api(async (event) => {
+  const { version, token } = check(versionRequest, await json(event));
+  return Response.json(await undo(jobId(event), version, token));
+});
