@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, test } from 'vitest';
 import { Solids } from '../../demo/solids.ts';
-import { IDENTITY } from '../core/base/placement.ts';
+import { applyToPoint, IDENTITY } from '../core/base/placement.ts';
 import type { CutShape } from '../core/cut/cut-shape.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
 import type { SolidPort } from '../core/cut/solid-port.ts';
@@ -60,6 +60,35 @@ describe('stepped section', () => {
   });
   test('steps that do not ascend are refused', () => {
     expect(() => cut([bodyOf(block())], { ...shape, steps: [...shape.steps].reverse() })).toThrow('ascend');
+  });
+});
+
+describe('aligned section', () => {
+  // A flange: the cut runs through a hole on the left, turns at the axis and goes through one 60° above the right.
+  const at = (deg: number): [number, number, number] => [20 * Math.cos((deg * Math.PI) / 180), 20 * Math.sin((deg * Math.PI) / 180), -1];
+  const flange = () => s.cut(s.cylinder([0, 0, 0], 'z', 60, 10), s.cylinder(at(180), 'z', 8, 12), s.cylinder(at(60), 'z', 8, 12));
+  const shape: CutShape = { kind: 'aligned', across: [1, 0, 0], from: 0, turn: Math.PI / 3 };
+  test('turns the second hole into the plane: area 60 × 10 less two times 8 × 10', () => {
+    expect(area(cut([bodyOf(flange())], shape)) / (60 * 10 - 2 * 8 * 10)).toBeCloseTo(1, 3);
+  });
+  test('shows both holes in full width and no line at the axis', () => {
+    const { visible } = lengthsOf(hiddenLines(cut([bodyOf(flange())], shape).bodies, front));
+    expect(Object.values(visible).reduce((a, b) => a + b, 0)).toBeCloseTo(2 * (60 + 10) + 4 * 10, 0);
+  });
+  test('what is kept whole stands where its plane is shown', () => {
+    const pin = { ...bodyOf(s.cylinder(at(60), 'z', 6, 20)), component: 1 };
+    const kept = cutScene([bodyOf(flange()), pin], { normal: [0, -1, 0], d: 0 }, { shape, solids, keptWhole: new Set([1]) }, front);
+    const placed = kept.bodies.find((b) => b.component === 1)!;
+    const middle = applyToPoint(placed.placement, at(60));
+    expect(middle[0]).toBeCloseTo(20, 6);
+    expect(middle[1]).toBeCloseTo(0, 6);
+  });
+  test('the same as a full section when both planes lie in one', () => {
+    const straight = cut([bodyOf(flange())], { ...shape, turn: 0 });
+    expect(area(straight) / area(cut([bodyOf(flange())], undefined))).toBeCloseTo(1, 3);
+  });
+  test('planes that fold back are refused', () => {
+    expect(() => cut([bodyOf(flange())], { ...shape, turn: 3.1 })).toThrow('fold back');
   });
 });
 

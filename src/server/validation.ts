@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { QuarryError } from '../core/base/errors.ts';
+import { whyNoShape } from '../core/cut/cut-shape.ts';
 import type { DrawingDocumentRecord } from '../core/document/records.ts';
 import type { Step } from '../core/document/steps.ts';
 import { SHEET_FORMATS } from '../core/sheet/formats.ts';
@@ -22,6 +23,7 @@ const cutShape = z.discriminatedUnion('kind', [
       .max(50)
       .readonly(),
   }),
+  z.object({ kind: z.literal('aligned'), across: vector, from: number, turn: number }),
   z.object({ kind: z.literal('local'), outline: z.array(number).min(6).max(2000).readonly() }),
 ]);
 
@@ -69,6 +71,10 @@ const record = z.discriminatedUnion('type', [
         shape: cutShape.exactOptional(),
         behindMm: z.number().min(0).max(1e7).exactOptional(),
         shownIn: id.nullable(),
+      })
+      .superRefine((cut, c) => {
+        const wrong = cut.shape && whyNoShape(cut.shape, cut.normal);
+        if (wrong) c.addIssue({ code: 'custom', path: ['shape'], message: wrong });
       })
       .nullable(),
     spread: id.nullable(),

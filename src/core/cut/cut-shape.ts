@@ -1,4 +1,5 @@
-import { cross, dot, type Vec3 } from '../base/vector.ts';
+import { IDENTITY, type Placement } from '../base/placement.ts';
+import { add, cross, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Plane } from './plane-cut.ts';
 import { prism, type Prism } from './prism.ts';
@@ -7,37 +8,116 @@ import { prism, type Prism } from './prism.ts';
  * What a cut takes away in front of its plane n·x = d, when it is not everything. Model space, mm.
  * - half: only where `across`·x > `from`; the rest is seen from outside.
  * - stepped: parallel planes; step i lies at `d` where `across`·x is between its `from` and that of the next.
+ * - aligned: two planes that meet at the axis where `across`·x = `from`. Beyond it the cut goes on along the plane turned
+ *   by `turn` rad about normal × across (right-handed); what is cut there is turned back into the first plane (ISO 128-40).
  * - local: only inside an outline, flat `[x, y, …]` in the view plane.
  */
 export type CutShape =
   | { readonly kind: 'half'; readonly across: Vec3; readonly from: number }
   | { readonly kind: 'stepped'; readonly across: Vec3; readonly steps: readonly { readonly from: number; readonly d: number }[] }
+  | AlignedShape
   | { readonly kind: 'local'; readonly outline: readonly number[] };
 
+export interface AlignedShape {
+  readonly kind: 'aligned';
+  readonly across: Vec3;
+  readonly from: number;
+  readonly turn: number;
+}
+
+/** A prism that is taken away. */
+export interface CutTool {
+  readonly tool: Prism;
+  /** Its faces that are cutting planes; the others are walls. */
+  readonly planes: ReadonlySet<number>;
+  /** How the scene is turned before this tool comes. */
+  readonly turn?: Placement;
+}
+
 /**
- * The prism that a cut takes away, and which of its faces are cutting planes; the others are walls.
+ * The prisms of a cut: each gives a piece of its own of every body.
  * @param reach beyond the scene in every direction, mm
- * @throws RangeError for an outline without area, steps that do not ascend, or directions that are not square to the plane's
+ * @throws RangeError as `whyNoShape` says
  */
-export function cutTool(shape: CutShape, plane: Plane, frame: ViewFrame, reach: number): { tool: Prism; planes: ReadonlySet<number> } {
+export function cutTools(shape: CutShape, plane: Plane, frame: ViewFrame, reach: number): readonly CutTool[] {
+  const wrong = whyNoShape(shape, plane.normal);
+  if (wrong) throw new RangeError(wrong);
   if (shape.kind === 'local') {
     const tool = prism({ origin: [0, 0, 0], u: frame.right, v: frame.up }, shape.outline, plane.d, reach);
     // The lower end is the bottom of the break.
-    return { tool, planes: new Set([shape.outline.length / 2]) };
+    return [{ tool, planes: new Set([shape.outline.length / 2]) }];
   }
-  if (Math.abs(dot(shape.across, plane.normal)) > 1e-6) throw new RangeError('The direction across a cut must lie in its plane.');
-  const steps = shape.kind === 'half' ? [{ from: shape.from, d: plane.d }] : shape.steps;
-  if (steps.some((s, i) => i > 0 && s.from <= steps[i - 1]!.from)) throw new RangeError('The steps of a cut must ascend.');
+  const along = (outline: readonly number[]): CutTool => {
+    const tool = prism({ origin: [0, 0, 0], u: shape.across, v: plane.normal }, outline, -reach, reach);
+    return { tool, planes: new Set(tool.normals.flatMap((n, f) => (dot(n, plane.normal) < -0.999 ? [f] : []))) };
+  };
+  const { d } = plane;
+  if (shape.kind === 'aligned') {
+    // Each half is what lies behind its own plane, up to the axis.
+    const x = shape.from;
+    return [
+      along([-reach, d, x, d, x, -reach, reach, -reach, reach, reach, -reach, reach]),
+      { ...along([x, d, reach, d, reach, reach, -reach, reach, -reach, -reach, x, -reach]), turn: turnBack(shape, plane) },
+    ];
+  }
+  const steps = shape.kind === 'half' ? [{ from: shape.from, d }] : shape.steps;
   const outline: number[] = [];
   steps.forEach((s, i) => {
     const from = i === 0 && shape.kind === 'stepped' ? -reach : s.from;
     outline.push(from, s.d, steps[i + 1]?.from ?? reach, s.d);
   });
-  const first = outline[0]!;
-  outline.push(reach, reach, first, reach);
-  const tool = prism({ origin: [0, 0, 0], u: shape.across, v: plane.normal }, outline, -reach, reach);
-  const planes = new Set(tool.normals.flatMap((n, f) => (dot(n, plane.normal) < -0.999 ? [f] : [])));
-  return { tool, planes };
+  outline.push(reach, reach, outline[0]!, reach);
+  return [along(outline)];
+}
+
+/** A sentence when a shape cannot be cut, else undefined. */
+export function whyNoShape(shape: CutShape, normal: Vec3): string | undefined {
+  if (shape.kind === 'local') {
+    const o = shape.outline;
+    let area = 0;
+    for (let i = 0, j = o.length - 2; i < o.length; j = i, i += 2) area += o[j]! * o[i + 1]! - o[i]! * o[j + 1]!;
+    return o.length >= 6 && o.length % 2 === 0 && Math.abs(area) > 1e-9 ? undefined : 'A break needs an outline of three corners or more around some area.';
+  }
+  if (Math.abs(dot(shape.across, normal)) > 1e-6 || Math.abs(dot(shape.across, shape.across) - 1) > 1e-6)
+    return 'The direction across a cut must lie in its plane and have the length 1.';
+  if (shape.kind === 'stepped' && shape.steps.some((s, i) => i > 0 && s.from <= shape.steps[i - 1]!.from))
+    return 'The steps of a cut must ascend: each begins where the one before ends.';
+  if (shape.kind === 'aligned' && !(Math.abs(shape.turn) < Math.PI - 0.1)) return 'The two planes of a cut fold back on each other.';
+  return undefined;
+}
+
+/** The axis at which two planes meet: a point and a unit vector. */
+function axisOf(shape: AlignedShape, plane: Plane): { point: Vec3; axis: Vec3 } {
+  return { point: add(scale(shape.across, shape.from), scale(plane.normal, plane.d)), axis: cross(plane.normal, shape.across) };
+}
+
+function turnBack(shape: AlignedShape, plane: Plane): Placement {
+  const { point, axis } = axisOf(shape, plane);
+  return rotation(point, axis, -shape.turn);
+}
+
+/** Turn about a line through `point`, right-handed about the unit vector `axis`. (Rodrigues) */
+function rotation(point: Vec3, axis: Vec3, angle: number): Placement {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const turned = (v: Vec3): Vec3 => add(add(scale(v, c), scale(cross(axis, v), s)), scale(axis, dot(axis, v) * (1 - c)));
+  const [x, y, z] = [turned([1, 0, 0]), turned([0, 1, 0]), turned([0, 0, 1])];
+  const t = subtract(point, turned(point));
+  const m = [...IDENTITY];
+  for (let r = 0; r < 3; r++) [m[r * 4], m[r * 4 + 1], m[r * 4 + 2], m[r * 4 + 3]] = [x[r]!, y[r]!, z[r]!, t[r]!];
+  return m;
+}
+
+/** Which of the two planes of an aligned cut a point belongs to: the nearer one; near the axis the first. */
+export function sideOf(shape: AlignedShape, plane: Plane, p: Vec3): 0 | 1 {
+  const { point, axis } = axisOf(shape, plane);
+  const d = subtract(p, point);
+  const u = dot(d, shape.across);
+  const v = dot(d, cross(axis, shape.across));
+  if (Math.hypot(u, v) < 1e-3) return 0;
+  // Angles from the two half-planes: the first looks against `across`, the second is turned from it.
+  const fold = (a: number) => Math.abs(Math.atan2(Math.sin(a), Math.cos(a)));
+  const at = Math.atan2(v, u);
+  return fold(at - shape.turn) < fold(at - Math.PI) ? 1 : 0;
 }
 
 /** The tool in the frame of a part that is placed by row-major 3×4 `m`. */

@@ -1,9 +1,10 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToDirection } from '../base/placement.ts';
-import { cross, dot, length, type Vec3 } from '../base/vector.ts';
+import { dot, type Vec3 } from '../base/vector.ts';
+import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Body } from '../outline/scene.ts';
-import { distanceToLine, turnedAxis } from './cut-scene.ts';
+import { distanceToLine, turnedAxis } from './turned-axis.ts';
 import type { Plane } from './plane-cut.ts';
 
 export interface KeepWholeSuggestion {
@@ -41,19 +42,10 @@ export function suggestKeptWhole(assembly: Assembly, components: readonly Compon
 }
 
 /** Share of a body's surface for which `counts` holds, 0…1. */
-function surfaceShare({ geometry: g }: Body, counts: (face: number) => boolean): number {
-  let all = 0;
-  let some = 0;
-  const p = g.positions;
-  for (let t = 0; t < g.triangleFace.length; t++) {
-    const [a, b, c] = [g.triangles[t * 3]! * 3, g.triangles[t * 3 + 1]! * 3, g.triangles[t * 3 + 2]! * 3];
-    const u: Vec3 = [p[b]! - p[a]!, p[b + 1]! - p[a + 1]!, p[b + 2]! - p[a + 2]!];
-    const v: Vec3 = [p[c]! - p[a]!, p[c + 1]! - p[a + 1]!, p[c + 2]! - p[a + 2]!];
-    const area = length(cross(u, v));
-    all += area;
-    if (counts(g.triangleFace[t]!)) some += area;
-  }
-  return all > 0 ? some / all : 0;
+function surfaceShare({ geometry }: Body, counts: (face: number) => boolean): number {
+  const areas = faceAreas(geometry);
+  const all = areas.reduce((sum, a) => sum + a, 0);
+  return all > 0 ? areas.reduce((sum, a, f) => sum + (counts(f) ? a : 0), 0) / all : 0;
 }
 
 const isBall = (body: Body) => surfaceShare(body, (f) => body.geometry.faceKind[f] === SurfaceKind.sphere) > 0.6;

@@ -2,7 +2,7 @@ import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { namedFrame, type DirectionName } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { viewBox } from '../shade/raster.ts';
-import { distanceToLine, turnedAxis } from './cut-scene.ts';
+import { distanceToLine, turnedAxis } from './turned-axis.ts';
 import type { Plane } from './plane-cut.ts';
 
 export interface SectionSuggestion {

@@ -1,7 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { turnedAxis } from '../cut/cut-scene.ts';
+import { turnedAxis } from '../cut/turned-axis.ts';
 import { add, dot, scale, type Vec3 } from '../base/vector.ts';
 import { namedFrame, type ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';

@@ -1,5 +1,6 @@
 import { capStyles } from '../cut/hatch-styles.ts';
 import { hatchLines } from '../cut/hatch.ts';
+import { lineOfCut } from '../cut/section-line.ts';
 import type { ViewRecord } from '../document/records.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
 import { arcPoint } from '../outline/arcs.ts';
@@ -52,18 +53,18 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
       });
     }
     items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? 0));
-    items.push(...drawDivider(view, result, map, style));
+    items.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
-  if (label) items.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, view.cut ? style.letter : style.item, 'middle'));
+  if (label) items.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, view.cut?.letter ? style.letter : style.item, 'middle'));
   return { id: view.id, role: 'view', label: `${view.name}, scale ${scaleText(view.scale)}`, box, items };
 }
 
-/** `A–A (1:2)`: sections always, others when they ask for it or the scales on the sheet differ. */
+/** `A–A (1:2)`: sections with a letter always, others when they ask for it or the scales on the sheet differ. */
 export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
   const scale = `(${scaleText(view.scale)})`;
-  if (view.cut) return `${view.cut.letter}–${view.cut.letter} ${scale}`;
+  if (view.cut?.letter) return `${view.cut.letter}–${view.cut.letter} ${scale}`;
   if (!view.label) return '';
   return scaleInLabel ? `${view.name} ${scale}` : view.name;
 }
@@ -196,36 +197,81 @@ function drawDivider(view: ViewRecord, result: ViewResult, map: PaperMap, style:
 /** How far a cutting-plane line runs past the view, and its arrows stand off, mm. */
 const PAST = 7;
 
-/** Cutting-plane line: narrow with wide ends, arrows in the direction of sight, letters beside them (ISO 128). */
+/** Length of the wide ends of a cutting-plane line, and of each side of its wide bends, mm. */
+const WIDE_END = 6;
+const WIDE_BEND = 2.5;
+
+/** Cutting-plane line: narrow with wide ends and bends, arrows in the direction of sight, letters beside them (ISO 128-40). */
 function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
   const cut = section.cut!;
-  const n = cut.normal;
-  const nx = n[0] * view.right[0] + n[1] * view.right[1] + n[2] * view.right[2];
-  const ny = n[0] * view.up[0] + n[1] * view.up[1] + n[2] * view.up[2];
-  const l = Math.hypot(nx, ny);
-  // Only a plane seen edge-on has a line.
-  if (l < 0.999) return [];
-  const [ux, uy] = [nx / l, ny / l];
-  const [x0, y0, x1, y1] = result.box;
-  const [mx, my] = [(x0 + x1) / 2, (y0 + y1) / 2];
-  const off = cut.d / l - (mx * ux + my * uy);
-  const [cx, cy] = [mx + ux * off, my + uy * off];
-  const half = (Math.abs(uy) * (x1 - x0) + Math.abs(ux) * (y1 - y0)) / 2;
-  // Along the line on paper: (tx, ty); towards the reader of the section: (px, py).
-  const [tx, ty] = [-uy, -ux];
-  const [px, py] = [ux, -uy];
-  const [X, Y] = [map.x(cx), map.y(cy)];
-  const reach = half * map.scale + PAST;
-  const wideEnd = 6;
-  const items: DisplayItem[] = [line(X - tx * reach, Y - ty * reach, X + tx * reach, Y + ty * reach, style.narrow, [8, 1.2, 0.8, 1.2])];
-  for (const s of [-1, 1]) {
-    const [ex, ey] = [X + s * tx * reach, Y + s * ty * reach];
-    items.push(line(ex - s * tx * wideEnd, ey - s * ty * wideEnd, ex, ey, style.wide));
-    // The arrow comes from the removed side and points the way one looks.
-    const [ax, ay] = [ex - s * tx * 1.5, ey - s * ty * 1.5];
+  const shown = lineOfCut(cut, view, result.box);
+  if (!shown) return [];
+  const p = shown.points.map(([x, y]): [number, number] => [map.x(x), map.y(y)]);
+  const last = p.length - 1;
+  const outward = (end: number, next: number): [number, number] => {
+    const [dx, dy] = [p[end]![0] - p[next]![0], p[end]![1] - p[next]![1]];
+    const l = Math.hypot(dx, dy) || 1;
+    return [dx / l, dy / l];
+  };
+  for (const [end, next] of [
+    [0, 1],
+    [last, last - 1],
+  ] as const) {
+    const [dx, dy] = outward(end, next);
+    p[end] = [p[end]![0] + dx * PAST, p[end]![1] + dy * PAST];
+  }
+  const path = p.map(([x, y], i) => `${i ? 'L' : 'M'}${num(x)} ${num(y)}`).join('');
+  const items: DisplayItem[] = [{ kind: 'stroke', d: path, width: style.narrow, dash: [8, 1.2, 0.8, 1.2] }];
+  const wide = (at: number, next: number, most: number) => {
+    const [dx, dy] = outward(at, next);
+    const reach = Math.min(most, Math.hypot(p[at]![0] - p[next]![0], p[at]![1] - p[next]![1]) / 2);
+    items.push(line(p[at]![0] - dx * reach, p[at]![1] - dy * reach, p[at]![0], p[at]![1], style.wide));
+  };
+  for (let i = 1; i < last; i++) {
+    wide(i, i - 1, WIDE_BEND);
+    wide(i, i + 1, WIDE_BEND);
+  }
+  [0, last].forEach((end, k) => {
+    const next = k ? last - 1 : 1;
+    wide(end, next, WIDE_END);
+    const reader = shown.readers[k];
+    if (!reader) return;
+    // The arrow comes from the reader's side and points the way one looks.
+    const [px, py] = [reader[0], -reader[1]];
+    const [tx, ty] = outward(end, next);
+    const [ax, ay] = [p[end]![0] - tx * 1.5, p[end]![1] - ty * 1.5];
     items.push(line(ax + px * 9, ay + py * 9, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
     const [bx, by] = [ax + px * (9 + style.letter * 0.8), ay + py * (9 + style.letter * 0.8)];
     items.push(text(bx, by + style.letter / 2, cut.letter, style.letter, 'middle'));
-  }
+  });
   return items;
+}
+
+/** The break line around a broken-out section: narrow, only where it runs over something (ISO 128-2, line type 01.1). */
+function drawBreak(view: ViewRecord, result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
+  const shape = view.cut?.shape;
+  if (shape?.kind !== 'local') return [];
+  const o = shape.outline;
+  const grace = 1.5 * result.map.window.pixelMm;
+  const step = 2 * result.map.window.pixelMm;
+  const shows = (x: number, y: number) => componentAt(result, x, y) >= 0;
+  let d = '';
+  let pen = false;
+  for (let i = 0, j = o.length - 2; i < o.length; j = i, i += 2) {
+    const [ax, ay, bx, by] = [o[j]!, o[j + 1]!, o[i]!, o[i + 1]!];
+    const l = Math.hypot(bx - ax, by - ay);
+    const n = Math.max(1, Math.ceil(l / step));
+    const [nx, ny] = [((by - ay) / l) * grace, ((ax - bx) / l) * grace];
+    for (let k = 0; k <= n; k++) {
+      const [x, y] = [ax + ((bx - ax) * k) / n, ay + ((by - ay) * k) / n];
+      const on = shows(x, y) || (shows(x + nx, y + ny) && shows(x - nx, y - ny));
+      if (on && (!pen || k === n || d === '')) d += `${pen ? 'L' : 'M'}${num(map.x(x))} ${num(map.y(y))}`;
+      else if (!on && pen) {
+        const back = Math.max(0, k - 1) / n;
+        d += `L${num(map.x(ax + (bx - ax) * back))} ${num(map.y(ay + (by - ay) * back))}`;
+      }
+      pen = on;
+    }
+  }
+  return d ? [{ kind: 'stroke', d, width: style.narrow }] : [];
 }

@@ -74,18 +74,16 @@ async function change(jobId: string, version: number, token: string | undefined,
     const result = applySteps(row.document as DrawingDocument, planned.steps);
     if (!result.ok) throw new QuarryError('STEP_DOES_NOT_FIT', { reason: result.reason });
     const next = version + 1;
-    await tx
-      .insert(edit)
-      .values({
-        jobId,
-        version: next,
-        kind: planned.kind,
-        label: planned.label,
-        steps: planned.steps,
-        inverse: result.inverse,
-        turns: planned.turns,
-        token: token ?? null,
-      });
+    await tx.insert(edit).values({
+      jobId,
+      version: next,
+      kind: planned.kind,
+      label: planned.label,
+      steps: planned.steps,
+      inverse: result.inverse,
+      turns: planned.turns,
+      token: token ?? null,
+    });
     await tx.update(job).set({ document: result.document, version: next, changedAt: new Date() }).where(eq(job.id, jobId));
     const s = await standing(tx, jobId);
     return { version: next, steps: planned.steps, canUndo: s.undo.length > 0, canRedo: s.redo.length > 0 };
