@@ -182,6 +182,65 @@ test('a balloon is re-aimed by its tip, and a new one is made with the tool', as
   await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(5);
 });
 
+test('a cutting line drawn on a view becomes a section; a break is drawn around; slices stand beside', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await page.getByRole('button', { name: /^Sheet 1/ }).click();
+  const top = page.locator('[data-id="view:top"]');
+  await expect.poll(async () => (await top.boundingBox())?.width ?? 0).toBeGreaterThan(20);
+  const b = (await top.boundingBox())!;
+  // Two presses and the key: a full section, with letters in the view that carries the line.
+  await page.keyboard.press('n');
+  await page.mouse.click(b.x - 6, b.y + b.height / 2);
+  await page.mouse.click(b.x + b.width + 6, b.y + b.height / 2 + 2);
+  await expect(page.getByTestId('cutting-line').locator('circle')).toHaveCount(2);
+  await page.keyboard.press('Enter');
+  await kept(page);
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-role="view"]').getByText(/^B–B/)).toBeVisible();
+  await expect(sheet.locator('[data-id="view:top"]').getByText('B', { exact: true })).toHaveCount(2);
+  // Hatched: the section is drawn by the server.
+  await expect(page.getByText(/drawing this view/)).toHaveCount(0, { timeout: 30_000 });
+  // What it keeps whole comes with the reason; turned round the other way it is the same section.
+  await page.getByRole('button', { name: 'Suggest what to keep whole' }).click();
+  await expect(page.getByRole('list', { name: 'Suggestions' })).toContainText(/Nothing more to keep whole|fastener|turned part/);
+  await page.getByRole('button', { name: 'Turn round' }).click();
+  await kept(page);
+  await page.getByLabel(/^Slices/).fill('2 x 15');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await kept(page);
+  await expect(sheet.locator('[data-role="view"]').getByText(/^[CD]–[CD]/)).toHaveCount(2);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await kept(page);
+  await expect(sheet.locator('[data-role="view"]').getByText(/^[CD]–[CD]/)).toHaveCount(0);
+
+  // A line that folds back is refused in words, and nothing is lost.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('n');
+  for (const [x, y] of [
+    [0, 0.2],
+    [1, 0.2],
+    [0.2, 0.28],
+  ])
+    await page.mouse.click(b.x + b.width * x!, b.y + b.height * y!);
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/folds back on itself/)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+
+  // Press, go around, let go.
+  const front = (await page.locator('[data-id="view:front"]').boundingBox())!;
+  await page.keyboard.press('o');
+  const [cx, cy, r] = [front.x + front.width / 2, front.y + front.height / 2, front.height / 3];
+  await page.mouse.move(cx + r, cy);
+  await page.mouse.down();
+  for (let a = 1; a <= 16; a++) await page.mouse.move(cx + r * Math.cos((a / 16) * 2 * Math.PI), cy + r * Math.sin((a / 16) * 2 * Math.PI));
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: 'Close the break' })).toBeVisible();
+  await kept(page);
+});
+
 test('bad files get a sentence and leave the server well', async ({ page, request }) => {
   await page.goto('/');
   await dropFile(page, 'empty.stp', Buffer.alloc(0));

@@ -5,13 +5,12 @@ import type { DisplayList } from '../core/picture/display-list.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
 import { writeCsv } from './csv.ts';
 import { writePdf } from './pdf.ts';
-import { writePng } from './png.ts';
 import { writeSvg } from './svg.ts';
 
 /** Shaded pictures of the views as PNG, by view id. */
 export function shadingPngs(results: ReadonlyMap<string, ViewResult>): Map<string, Uint8Array> {
   const out = new Map<string, Uint8Array>();
-  for (const [id, r] of results) if (r.shading) out.set(id, writePng(r.shading.window.width, r.shading.window.height, r.shading.rgba));
+  for (const [id, r] of results) if (r.shading) out.set(id, r.shading.png);
   return out;
 }
 

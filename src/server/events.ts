@@ -8,7 +8,10 @@ import { log } from './log.ts';
 export type LiveEvent =
   | { readonly type: 'job'; readonly job: string }
   | { readonly type: 'document'; readonly job: string; readonly version: number }
-  | { readonly type: 'view'; readonly job: string; readonly view: string };
+  | { readonly type: 'view'; readonly job: string; readonly view: string }
+  | { readonly type: 'progress'; readonly job: string; readonly view: string; readonly share: number }
+  /** A view that cannot be computed, and why. */
+  | { readonly type: 'trouble'; readonly job: string; readonly view: string; readonly text: string };
 
 const CHANNEL = 'quarry';
 const emitter = new EventEmitter().setMaxListeners(0);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { QuarryError } from '../core/base/errors.ts';
-import { whyNoShape } from '../core/cut/cut-shape.ts';
+import type { Vec3 } from '../core/base/vector.ts';
+import { whyNoShape, type CutShape } from '../core/cut/cut-shape.ts';
 import type { DrawingDocumentRecord } from '../core/document/records.ts';
 import type { Step } from '../core/document/steps.ts';
 import { SHEET_FORMATS } from '../core/sheet/formats.ts';
@@ -26,6 +27,23 @@ const cutShape = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('aligned'), across: vector, from: number, turn: number }),
   z.object({ kind: z.literal('local'), outline: z.array(number).min(6).max(2000).readonly() }),
 ]);
+
+function cuttable(cut: { readonly normal: Vec3; readonly shape?: CutShape | undefined }, c: z.RefinementCtx): void {
+  const wrong = cut.shape && whyNoShape(cut.shape, cut.normal);
+  if (wrong) c.addIssue({ code: 'custom', path: ['shape'], message: wrong });
+}
+
+const cutRecord = z
+  .object({
+    normal: vector,
+    d: number,
+    letter: z.string().max(4),
+    keptWhole: z.array(z.string()).readonly(),
+    shape: cutShape.exactOptional(),
+    behindMm: z.number().min(0).max(1e7).exactOptional(),
+    shownIn: id.nullable(),
+  })
+  .superRefine(cuttable);
 
 const record = z.discriminatedUnion('type', [
   z.object({
@@ -58,25 +76,13 @@ const record = z.discriminatedUnion('type', [
     hiddenWithinMm: z.number().positive().max(1e7).exactOptional(),
     tangent: z.boolean(),
     shaded: z.boolean(),
+    flat: z.boolean().exactOptional(),
+    colorByItem: z.boolean().exactOptional(),
     thinMm: z.number().min(0).max(10).exactOptional(),
     label: z.boolean(),
     parent: id.nullable(),
     align: z.enum(['level', 'upright']).nullable(),
-    cut: z
-      .object({
-        normal: vector,
-        d: number,
-        letter: z.string().max(4),
-        keptWhole: z.array(z.string()).readonly(),
-        shape: cutShape.exactOptional(),
-        behindMm: z.number().min(0).max(1e7).exactOptional(),
-        shownIn: id.nullable(),
-      })
-      .superRefine((cut, c) => {
-        const wrong = cut.shape && whyNoShape(cut.shape, cut.normal);
-        if (wrong) c.addIssue({ code: 'custom', path: ['shape'], message: wrong });
-      })
-      .nullable(),
+    cut: cutRecord.nullable(),
     spread: id.nullable(),
     pullLines: z.boolean(),
   }),
@@ -106,6 +112,10 @@ export const editRequest = z.object({
   token: z.uuid().optional(),
   label: z.string().min(1).max(200),
   steps: z.array(step).min(1).max(5000),
+});
+export const sectionRequest = z.object({
+  frame: z.object({ right: vector, up: vector, toward: vector }),
+  cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),
 });
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({ standard: z.enum(['iso', 'asme']).default('iso'), sheet: size.nullable().default(null) });

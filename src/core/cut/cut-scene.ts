@@ -136,7 +136,7 @@ function cappedPiece(body: Body, g: PartGeometry, { firstCap, bulge }: ToolCut, 
 }
 
 /** Middle of a body's box, model mm. */
-function middleOf({ geometry: { box: b }, placement }: Body): Vec3 {
+export function middleOf({ geometry: { box: b }, placement }: Body): Vec3 {
   return applyToPoint(placement, [(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2]);
 }
 

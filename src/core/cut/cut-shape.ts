@@ -1,4 +1,4 @@
-import { IDENTITY, type Placement } from '../base/placement.ts';
+import { applyToDirection, IDENTITY, type Placement } from '../base/placement.ts';
 import { add, cross, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Plane } from './plane-cut.ts';
@@ -89,6 +89,13 @@ export function whyNoShape(shape: CutShape, normal: Vec3): string | undefined {
 /** The axis at which two planes meet: a point and a unit vector. */
 function axisOf(shape: AlignedShape, plane: Plane): { point: Vec3; axis: Vec3 } {
   return { point: add(scale(shape.across, shape.from), scale(plane.normal, plane.d)), axis: cross(plane.normal, shape.across) };
+}
+
+/** The second plane of an aligned cut, where it really is. */
+export function turnedPlane(shape: AlignedShape, plane: Plane): Plane {
+  const { point, axis } = axisOf(shape, plane);
+  const normal = applyToDirection(rotation([0, 0, 0], axis, shape.turn), plane.normal);
+  return { normal, d: dot(normal, point) };
 }
 
 function turnBack(shape: AlignedShape, plane: Plane): Placement {

@@ -1,9 +1,19 @@
 import Flatbush from 'flatbush';
+import type { MaterialFamily } from '../ledger/materials.ts';
 import type { Cap } from './cut-scene.ts';
 import { measureLoops, type HatchStyle } from './hatch.ts';
 
 /** What a cap looks like on paper: lines, or solid where it is too thin for lines (ISO 128-50). */
-export type CapStyle = { readonly solid: true } | { readonly solid: false; readonly hatch: HatchStyle };
+export type CapStyle =
+  | { readonly solid: true }
+  | {
+      readonly solid: false;
+      readonly hatch: HatchStyle;
+      /** A second set of lines: across the first for plastics, close beside it for wood. */
+      readonly also?: HatchStyle;
+      /** Broken lines, mm: glass. */
+      readonly dash?: readonly number[];
+    };
 
 /** Thinner than this on paper and lines would not show. mm */
 const SOLID_BELOW_MM = 0.9;
@@ -25,9 +35,12 @@ const LOOKS = [
  * Styles for the caps of a view, in paper mm: touching caps differ in direction, spacing or both; a component has one
  * style in all its caps. Looks are given out in the order of the components and depend on neighbours alone, so that a
  * change elsewhere leaves them as they are; the lines are counted from the view's origin, wherever the view stands.
+ * Metal and what is not known get the general pattern (ISO 128-50); plastics and rubber crossed lines, wood lines in pairs,
+ * glass broken ones (common practice, no source).
  * @param scale paper mm per model mm
+ * @param family of a component's material
  */
-export function capStyles(caps: readonly Cap[], scale: number): CapStyle[] {
+export function capStyles(caps: readonly Cap[], scale: number, family: (component: number) => MaterialFamily = () => 'metal'): CapStyle[] {
   const areas = new Map<number, number>();
   const sizes = caps.map((c) => measureLoops(c.loops));
   caps.forEach((c, i) => areas.set(c.component, (areas.get(c.component) ?? 0) + sizes[i]!.area));
@@ -45,8 +58,25 @@ export function capStyles(caps: readonly Cap[], scale: number): CapStyle[] {
     const n = look.get(c.component)!;
     const [angle, share] = LOOKS[n]!;
     const spacing = Math.min(4, Math.max(1.6, 1.2 + Math.sqrt(areas.get(c.component)!) * scale * 0.03)) * share;
-    return { solid: false, hatch: { angle, spacing, phase: n * 0.37 } };
+    return patternOf(family(c.component), { angle, spacing, phase: n * 0.37 });
   });
+}
+
+function patternOf(family: MaterialFamily, hatch: HatchStyle): CapStyle {
+  switch (family) {
+    case 'metal':
+      return { solid: false, hatch };
+    case 'plastic':
+      return { solid: false, hatch, also: { ...hatch, angle: hatch.angle + Math.PI / 2 } };
+    case 'wood':
+      return {
+        solid: false,
+        hatch: { ...hatch, spacing: hatch.spacing * 1.6 },
+        also: { ...hatch, spacing: hatch.spacing * 1.6, phase: hatch.phase + hatch.spacing * 0.5 },
+      };
+    case 'glass':
+      return { solid: false, hatch, dash: [3, 1.5] };
+  }
 }
 
 /** Components whose caps come closer than `gap` to each other, in the caps' own unit. */

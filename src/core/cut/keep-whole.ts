@@ -5,6 +5,8 @@ import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Body } from '../outline/scene.ts';
 import { distanceToLine, turnedAxis } from './turned-axis.ts';
+import { middleOf } from './cut-scene.ts';
+import { sideOf, turnedPlane, type CutShape } from './cut-shape.ts';
 import type { Plane } from './plane-cut.ts';
 
 export interface KeepWholeSuggestion {
@@ -39,6 +41,33 @@ export function suggestKeptWhole(assembly: Assembly, components: readonly Compon
     else if (isWebAlong(body, plane)) out.push({ component: c.index, why: 'A thin plate that the cut runs along: sectioned it would look solid.' });
   }
   return out;
+}
+
+/** The cut of a view: plane and what it takes away. */
+export interface Cut {
+  readonly normal: Vec3;
+  readonly d: number;
+  readonly shape?: CutShape | undefined;
+}
+
+/** Like suggestKeptWhole, for a cut that may be stepped or run along two planes: each component is asked by the plane it meets. */
+export function suggestForCut(assembly: Assembly, components: readonly Component[], bodies: readonly Body[], cut: Cut): KeepWholeSuggestion[] {
+  const { shape } = cut;
+  const plane: Plane = { normal: cut.normal, d: cut.d };
+  if (shape?.kind !== 'stepped' && shape?.kind !== 'aligned') return suggestKeptWhole(assembly, components, bodies, plane);
+  const planes = shape.kind === 'stepped' ? shape.steps.map((s) => ({ normal: cut.normal, d: s.d })) : [plane, turnedPlane(shape, plane)];
+  const placeOf = (c: number): number => {
+    const middle = middleOf(bodies[c]!);
+    if (shape.kind === 'aligned') return sideOf(shape, plane, middle);
+    const at = dot(middle, shape.across);
+    return Math.max(
+      0,
+      shape.steps.findLastIndex((s) => s.from <= at),
+    );
+  };
+  return planes
+    .flatMap((p, i) => suggestKeptWhole(assembly, components, bodies, p).filter((s) => placeOf(s.component) === i))
+    .sort((a, b) => a.component - b.component);
 }
 
 /** Share of a body's surface for which `counts` holds, 0…1. */

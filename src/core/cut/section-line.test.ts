@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Vec2 } from '../base/vector.ts';
 import { frameFrom, namedFrame } from '../outline/directions.ts';
 import { whyNoShape } from './cut-shape.ts';
-import { cutFromLine, lineOfCut, snapCorner, type LineCut } from './section-line.ts';
+import { cutFromLine, lineOfCut, snapCorner, turnedRound, type LineCut } from './section-line.ts';
 
 const top = namedFrame('top');
 const front = namedFrame('front');
@@ -65,6 +65,13 @@ describe('a cutting line on a view', () => {
     // What lies at x < 3 is taken away.
     expect(c.shape).toMatchObject({ from: -3 });
     closeTo((c.shape as { across: readonly number[] }).across, [-1, 0, 0]);
+  });
+  test('a corner on a straight stretch changes nothing', () => {
+    const straight: Vec2[] = [
+      [-40, 5],
+      [40, 5],
+    ];
+    expect(cut([straight[0]!, [1, 5], straight[1]!])).toEqual(cut(straight));
   });
   test('steps that go back and needless corners are refused with a sentence', () => {
     for (const bad of [
@@ -180,6 +187,36 @@ describe('the line that a section has in other views', () => {
       const [x, y] = [same[1]![0] - same[0]![0], same[1]![1] - same[0]![1]];
       const reader = forward ? back.readers[0] : back.readers[1];
       if (reader) expect(x * reader[1] - y * reader[0]).toBeLessThan(0);
+    }
+  });
+  test('turned round, the line is the same and the reader stands on the other side', () => {
+    for (const points of [
+      [
+        [-50, 0],
+        [0, 0],
+        [0, 12],
+        [50, 12],
+      ],
+      [
+        [-50, 0],
+        [10, 0],
+        [40, 30],
+      ],
+    ] as Vec2[][]) {
+      const c = cut(points);
+      const there = lineOfCut({ ...c.plane, shape: c.shape }, top, BOX)!;
+      const r = turnedRound(c);
+      const back = lineOfCut({ ...r.plane, shape: r.shape }, top, BOX)!;
+      back.points.forEach((p, i) => closeTo(p, there.points[i]!));
+      back.readers.forEach((p, i) =>
+        closeTo(
+          p!,
+          there.readers[i]!.map((v) => -v),
+        ),
+      );
+      const twice = turnedRound(r);
+      closeTo(twice.frame.right, c.frame.right);
+      closeTo(twice.plane.normal, c.plane.normal);
     }
   });
   test('is not there in a view that does not see the cut edge-on', () => {

@@ -44,10 +44,11 @@ export function snapCorner(points: readonly Vec2[], next: Vec2): Vec2 {
  * The cut that a line drawn on a view stands for. The reader of the section stands to the right of someone who walks
  * the line. Straight: a full section. Square steps: a stepped one. One square bend towards the reader: a half section.
  * One other bend: two planes that meet there, of which the more level or upright one is the plane of the picture.
- * @param points corners in the view plane of `seen`, model mm
+ * @param drawn corners in the view plane of `seen`, model mm
  * @returns a sentence when the line means no cut
  */
-export function cutFromLine(points: readonly Vec2[], seen: ViewFrame): LineCut | { readonly wrong: string } {
+export function cutFromLine(drawn: readonly Vec2[], seen: ViewFrame): LineCut | { readonly wrong: string } {
+  const points = withoutStraightCorners(drawn);
   const legs = points.slice(1).map((p, i) => minus(p, points[i]!));
   if (legs.length === 0 || legs.some((l) => !(Math.hypot(l[0], l[1]) > 1e-9))) return { wrong: 'A cutting line needs two different points.' };
   const u = unit(legs[0]!);
@@ -67,6 +68,16 @@ export function cutFromLine(points: readonly Vec2[], seen: ViewFrame): LineCut |
     return { ...base, shape: { kind: 'stepped', across: inModel(u, seen), steps } };
   }
   return { wrong: 'A cutting line runs straight, in square steps one way, or bends once. Draw it again.' };
+}
+
+/** A corner where the line goes straight on is none. */
+function withoutStraightCorners(points: readonly Vec2[]): readonly Vec2[] {
+  return points.filter((p, i) => {
+    const [a, b] = [points[i - 1], points[i + 1]];
+    if (!a || !b) return true;
+    const [u, v] = [minus(p, a), minus(b, p)];
+    return !(dot2(u, v) > 0 && Math.abs(cross2(u, v)) <= PARALLEL * Math.hypot(...u) * Math.hypot(...v));
+  });
 }
 
 const planeAt = (p: Vec2, n: Vec2, seen: ViewFrame): Plane => ({ normal: inModel(n, seen), d: dot2(p, n) });
@@ -103,6 +114,20 @@ function sectionFrame(u: Vec2, n: Vec2, seen: ViewFrame): ViewFrame {
 }
 
 const crossOf = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+
+/** The same cut seen from the other side. Its frame keeps what is up. */
+export function turnedRound(c: LineCut): LineCut {
+  const back = (v: Vec3): Vec3 => scale(v, -1);
+  const plane = { normal: back(c.plane.normal), d: -c.plane.d };
+  const frame = { right: back(c.frame.right), up: c.frame.up, toward: back(c.frame.toward) };
+  const { shape } = c;
+  if (!shape) return { frame, plane };
+  if (shape.kind === 'stepped') return { frame, plane, shape: { ...shape, steps: shape.steps.map((s) => ({ from: s.from, d: -s.d })) } };
+  // The axis is counted from normal to across: it turns with the normal.
+  if (shape.kind === 'aligned') return { frame, plane, shape: { ...shape, turn: -shape.turn } };
+  if (shape.kind === 'local') return { frame, plane, shape: { ...shape, outline: shape.outline.map((v, i) => (i % 2 ? v : -v)) } };
+  return { frame, plane, shape };
+}
 
 /** A cutting line as a view shows it; corners in the view plane, model mm, from one end of the box to the other. */
 export interface CuttingLine {

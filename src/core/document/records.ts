@@ -78,6 +78,10 @@ export interface ViewRecord {
   readonly hiddenWithinMm?: number;
   readonly tangent: boolean;
   readonly shaded: boolean;
+  /** Shaded with one tone per face of the mesh; absent: smooth. */
+  readonly flat?: boolean;
+  /** Shaded with a colour for each item; absent: as in the model. */
+  readonly colorByItem?: boolean;
   /** Lines of one component closer than this on paper thin out, mm; absent: none do. */
   readonly thinMm?: number;
   readonly label: boolean;

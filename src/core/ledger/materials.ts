@@ -22,3 +22,17 @@ const DENSITIES: readonly (readonly [RegExp, number])[] = [
 export function densityOf(material: string): number | undefined {
   return DENSITIES.find(([pattern]) => pattern.test(material))?.[1];
 }
+
+/** What a section shows a material as. */
+export type MaterialFamily = 'metal' | 'plastic' | 'wood' | 'glass';
+
+const FAMILIES: readonly (readonly [RegExp, MaterialFamily])[] = [
+  [/\b(PA ?\d+|POM|PTFE|PEEK|PE(-?[HL]D)?|PP|PVC|PC|PMMA|ABS|PU|FKM|NBR|EPDM|polyamide|polyethylene|acetal|nylon|rubber|plastic|silicone)\b/i, 'plastic'],
+  [/\b(beech|oak|pine|spruce|birch|ash|plywood|MDF|wood|timber)\b/i, 'wood'],
+  [/\b(glass|quartz)\b/i, 'glass'],
+];
+
+/** Family of a material by its designation; what is not known is hatched like metal, the general pattern of ISO 128-50. */
+export function familyOf(material: string): MaterialFamily {
+  return FAMILIES.find(([pattern]) => pattern.test(material))?.[1] ?? 'metal';
+}

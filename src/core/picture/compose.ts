@@ -1,5 +1,6 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { drawingOf, recordsOf, sheetsOf, viewsOn, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { familyOf, type MaterialFamily } from '../ledger/materials.ts';
 import { itemsOf, massText, totalMass, type Item } from '../ledger/items.ts';
 import { formatByName, scaleText, sheetGeometry, styleFor, type SheetGeometry, type SheetStyle } from '../sheet/formats.ts';
 import { drawFrame } from '../sheet/frame.ts';
@@ -38,8 +39,10 @@ export function composeSheet(input: ComposeInput, sheetId: string): DisplayList 
   const groups: DisplayGroup[] = [drawFrame(geometry, style)];
   const cutShownIn = new Map<string, ViewRecord[]>();
   for (const v of recordsOf(document, 'view')) if (v.cut?.shownIn) cutShownIn.set(v.cut.shownIn, [...(cutShownIn.get(v.cut.shownIn) ?? []), v]);
+  const families: MaterialFamily[] = [];
+  for (const i of items) for (const c of i.components) families[c] = familyOf(i.values.material.text);
   const mixed = new Set(views.map((v) => scaleText(v.scale))).size > 1;
-  for (const v of views) groups.push(cachedView(v, results.get(v.id), style, { cuts: cutShownIn.get(v.id) ?? [], scaleInLabel: mixed }));
+  for (const v of views) groups.push(cachedView(v, results.get(v.id), style, { cuts: cutShownIn.get(v.id) ?? [], scaleInLabel: mixed, families }));
   groups.push(...drawBalloons(input, items, views, style));
   groups.push(titleGroup(input, items, sheet, views, sheets, geometry, style));
   for (const l of recordsOf(document, 'list').filter((r) => r.sheet === sheetId)) groups.push(...drawList(l, items, geometry, style));
@@ -58,7 +61,7 @@ const drawn = new WeakMap<ViewRecord, CachedView>();
 
 function cachedView(view: ViewRecord, result: ViewResult | undefined, style: SheetStyle, context: ViewContext): DisplayGroup {
   const known = drawn.get(view);
-  const key = `${style.wide}/${context.scaleInLabel}`;
+  const key = `${style.wide}/${context.scaleInLabel}/${view.cut ? context.families.join() : ''}`;
   const sameCuts = known?.cuts.length === context.cuts.length && context.cuts.every((c, i) => c === known.cuts[i]);
   if (known && known.result === result && known.key === key && sameCuts) return known.group;
   const group = drawView(view, result, style, context);

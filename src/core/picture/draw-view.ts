@@ -1,7 +1,8 @@
 import { capStyles } from '../cut/hatch-styles.ts';
-import { hatchLines } from '../cut/hatch.ts';
+import { hatchLines, type HatchStyle } from '../cut/hatch.ts';
 import { lineOfCut } from '../cut/section-line.ts';
 import type { ViewRecord } from '../document/records.ts';
+import type { MaterialFamily } from '../ledger/materials.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
 import { arcPoint } from '../outline/arcs.ts';
 import { scaleText, type SheetStyle } from '../sheet/formats.ts';
@@ -26,6 +27,8 @@ export interface ViewContext {
   /** Sections whose cutting plane this view shows. */
   readonly cuts: readonly ViewRecord[];
   readonly scaleInLabel: boolean;
+  /** Material family of each component, for the hatching. */
+  readonly families: readonly MaterialFamily[];
 }
 
 /** Box of a view's lines on paper: x, y, width, height. */
@@ -52,7 +55,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
         image: view.id,
       });
     }
-    items.push(...drawCaps(result, map, style), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? 0));
+    items.push(...drawCaps(result, map, style, context.families), ...drawPulls(view, result, map, style), ...drawLines(result, map, style, view.thinMm ?? 0));
     items.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
     for (const section of context.cuts) items.push(...drawCuttingPlane(view, section, result, map, style));
   }
@@ -123,8 +126,8 @@ export function runPath(lines: Linework, i: number, map: PaperMap): string {
   return d;
 }
 
-function drawCaps(result: ViewResult, map: PaperMap, style: SheetStyle): DisplayItem[] {
-  const styles = capStyles(result.caps, map.scale);
+function drawCaps(result: ViewResult, map: PaperMap, style: SheetStyle, families: readonly MaterialFamily[]): DisplayItem[] {
+  const styles = capStyles(result.caps, map.scale, (c) => families[c] ?? 'metal');
   return result.caps.map((cap, i): DisplayItem => {
     const loops = cap.loops.map((l) => Float64Array.from(l, (v, k) => (k % 2 ? map.y(v) : map.x(v))));
     const s = styles[i]!;
@@ -133,14 +136,20 @@ function drawCaps(result: ViewResult, map: PaperMap, style: SheetStyle): Display
       const d = loops.map((l) => pointsPath(l) + 'Z').join('');
       return { kind: 'fill', d, color: '#000000', source };
     }
-    // Counted from the view's origin: the lines move with the view.
-    const angle = -s.hatch.angle;
-    const phase = s.hatch.phase + map.y(0) * Math.cos(angle) - map.x(0) * Math.sin(angle);
-    const h = hatchLines(loops, { ...s.hatch, angle, phase });
-    let d = '';
-    for (let k = 0; k < h.length; k += 4) d += `M${num(h[k]!)} ${num(h[k + 1]!)}L${num(h[k + 2]!)} ${num(h[k + 3]!)}`;
-    return { kind: 'stroke', d, width: style.narrow, source };
+    const d = [s.hatch, ...(s.also ? [s.also] : [])].map((h) => hatchPath(loops, h, map)).join('');
+    return { kind: 'stroke', d, width: style.narrow, ...(s.dash ? { dash: s.dash } : {}), source };
   });
+}
+
+/** @param loops on paper */
+function hatchPath(loops: readonly Float64Array[], style: HatchStyle, map: PaperMap): string {
+  // Counted from the view's origin: the lines move with the view.
+  const angle = -style.angle;
+  const phase = style.phase + map.y(0) * Math.cos(angle) - map.x(0) * Math.sin(angle);
+  const h = hatchLines(loops, { ...style, angle, phase });
+  let d = '';
+  for (let k = 0; k < h.length; k += 4) d += `M${num(h[k]!)} ${num(h[k + 1]!)}L${num(h[k + 2]!)} ${num(h[k + 3]!)}`;
+  return d;
 }
 
 function pointsPath(p: ArrayLike<number>): string {

@@ -11,7 +11,7 @@ import { paperMapOf } from '../picture/draw-view.ts';
 import type { Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
-export type FindingCode = 'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP';
+export type FindingCode = 'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT';
 
 /** One thing that a checker would mark. */
 export interface Finding {
@@ -37,7 +37,7 @@ export const SEEN_MM2 = 1;
 
 /** Checks the drawing as a checker would. */
 export function findingsOf(input: ProofInput): Finding[] {
-  return [...identification(input), ...overlapping(input), ...leaders(input), ...gaps(input)];
+  return [...identification(input), ...openMeshes(input), ...overlapping(input), ...leaders(input), ...gaps(input)];
 }
 
 /** Visible area of an item on paper, mm², in one view. */
@@ -64,6 +64,24 @@ function identification({ document, components, items, results }: ProofInput): F
     if (!identified.has(i.part)) out.push({ code: 'NOT_IDENTIFIED', severity: 'trouble', sheet: null, about: [i.part], text: `${name} has no balloon.` });
   }
   return out;
+}
+
+/** Components that a section should cut but cannot. */
+function openMeshes({ document, items, results }: ProofInput): Finding[] {
+  return recordsOf(document, 'view').flatMap((v) => {
+    const uncut = new Set(results.get(v.id)?.uncut);
+    const named = items.filter((i) => i.components.some((c) => uncut.has(c))).map((i) => `${i.number} ${i.values.description.text}`);
+    if (named.length === 0) return [];
+    return [
+      {
+        code: 'NOT_CUT',
+        severity: 'trouble',
+        sheet: v.sheet,
+        about: [v.id],
+        text: `${v.name} shows ${named.join(', ')} whole: the surface is open, so there is no inside to cut. Mend the model, or keep it whole on purpose.`,
+      },
+    ];
+  });
 }
 
 /** Does what a view really shows come under a rectangle on the sheet? Its box may be empty there. */

@@ -239,9 +239,3 @@ export function visiblePixels(raster: Raster, componentCount: number): Uint32Arr
   for (let i = 0; i < c.length; i++) if (c[i]! >= 0) out[c[i]!]!++;
   return out;
 }
-
-/** `#rrggbb` to bytes; a light grey for anything else. */
-export function colorBytes(hex: string | undefined): readonly [number, number, number] {
-  const m = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex ?? '');
-  return m ? [parseInt(m[1]!, 16), parseInt(m[2]!, 16), parseInt(m[3]!, 16)] : [200, 200, 196];
-}

@@ -1,3 +1,4 @@
+import { decode } from 'fast-png';
 import { describe, expect, test } from 'vitest';
 import { componentsOf } from '../assembly/components.ts';
 import { namedFrame } from '../outline/directions.ts';
@@ -28,9 +29,36 @@ describe('the item map', () => {
 
 describe('shading', () => {
   test('has colour where there is something and nothing elsewhere', () => {
-    const { window: w, rgba } = view.shading!;
+    const { window: w, png } = view.shading!;
+    const rgba = decode(png).data;
+    expect(decode(png).width).toBe(w.width);
     expect(rgba[3]).toBe(0);
     expect(rgba[(Math.floor(w.height / 2) * w.width + Math.floor(w.width / 2)) * 4 + 3]).toBe(255);
+  });
+});
+
+describe('colours', () => {
+  const middle = (s: Partial<ViewSpec>) => {
+    const { window: w, png } = computeView(assembly, geometries, { ...spec, shaded: true, ...s }).shading!;
+    const at = (Math.floor(w.height / 2) * w.width + Math.floor(w.width / 10)) * 4;
+    return Array.from(decode(png).data.slice(at, at + 3));
+  };
+  test('by item: each its own, another than the model has', () => {
+    const painted = computeView(assembly, geometries, { ...spec, shaded: true, colorByItem: true }).shading!;
+    const seen = new Set<string>();
+    const data = decode(painted.png).data;
+    for (let i = 0; i < data.length; i += 4) if (data[i + 3]) seen.add(`${Math.round(Math.atan2(data[i]! - data[i + 1]!, data[i + 1]! - data[i + 2]!) * 4)}`);
+    expect(seen.size).toBeGreaterThan(1);
+    expect(middle({ colorByItem: true })).not.toEqual(middle({}));
+  });
+  test('flat: the tone changes only from face to face of the mesh', () => {
+    const changes = (flat: boolean) => {
+      const data = decode(computeView(assembly, geometries, { ...spec, shaded: true, flat }).shading!.png).data;
+      let n = 0;
+      for (let i = 4; i < data.length; i += 4) if (data[i] !== data[i - 4]) n++;
+      return n;
+    };
+    expect(changes(true)).toBeLessThan(changes(false) / 2);
   });
 });
 

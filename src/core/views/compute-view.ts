@@ -10,7 +10,9 @@ import { linesOf } from '../outline/hidden-lines.ts';
 import type { Linework } from '../outline/linework.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { colorBytes, planeBox, rasterize, visiblePixels, windowAround, windowOf, type Raster, type Window } from '../shade/raster.ts';
+import { writePng } from '../shade/png.ts';
+import { colorBytes, itemColor } from '../shade/colors.ts';
+import { planeBox, rasterize, visiblePixels, windowAround, windowOf, type Raster, type Window } from '../shade/raster.ts';
 import type { ViewSpec } from './view-spec.ts';
 
 /** A computed view: view space, model mm. */
@@ -28,7 +30,9 @@ export interface ViewResult {
   /** Own pull of each moved component, from the middle of its box. */
   readonly pulls: readonly { readonly component: number; readonly from: readonly [number, number]; readonly to: readonly [number, number] }[];
   /** Shaded picture, when asked for. */
-  readonly shading: { readonly window: Window; readonly rgba: Uint8Array } | null;
+  readonly shading: { readonly window: Window; readonly png: Uint8Array } | null;
+  /** Components that the cut would meet but could not cut: their meshes are open. */
+  readonly uncut: readonly number[];
 }
 
 /** Pixels on the longer side of the item map and of the shaded picture. */
@@ -40,6 +44,7 @@ const MOST_SHADING_PIXELS = 2400;
 /**
  * Computes a view from the specification.
  * @param solids needed when the cut has a shape
+ * @param onProgress is told how far the work is, 0…1
  * @throws QuarryError CANCELLED
  */
 export function computeView(
@@ -48,11 +53,13 @@ export function computeView(
   spec: ViewSpec,
   cancel?: Cancel,
   solids?: SolidPort,
+  onProgress?: (share: number) => void,
 ): ViewResult {
   const components = componentsOf(assembly);
   const assembled = sceneOf(assembly, geometries);
   let bodies: readonly Body[] = spec.offsets.length ? explodeBodies(assembled, spec.offsets) : assembled;
   let caps: readonly Cap[] = [];
+  let uncut: readonly number[] = [];
   if (spec.cut) {
     const cut = cutScene(
       bodies,
@@ -62,15 +69,23 @@ export function computeView(
     );
     bodies = cut.bodies;
     caps = cut.caps;
+    uncut = cut.uncut;
   }
   checkCancel(cancel);
+  onProgress?.(0.2);
   const scene = projectScene(bodies, spec.frame);
-  const lines = linesOf(scene, { hidden: spec.hidden, tangent: spec.tangent, hiddenWithinMm: spec.hiddenWithinMm, cancel });
+  const lines = linesOf(scene, {
+    hidden: spec.hidden,
+    tangent: spec.tangent,
+    hiddenWithinMm: spec.hiddenWithinMm,
+    cancel,
+    onProgress: (s) => onProgress?.(0.2 + 0.6 * s),
+  });
   const box = planeBox(scene);
   // One pass gives item map, visible areas and, when it is wanted, the shaded picture.
   const window = spec.shaded ? windowOf(box, shadingPixel(box, spec.shadingPixelMm)) : windowAround(box, MAP_PIXELS);
-  const colors = components.map((c) => colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color));
-  const raster = rasterize(scene, window, components.length, spec.shaded ? { colors } : undefined, cancel);
+  const colors = components.map((c) => (spec.colorByItem ? itemColor(c.part) : colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color)));
+  const raster = rasterize(scene, window, components.length, spec.shaded ? { colors, flat: spec.flat ?? false } : undefined, cancel);
   const pixels = visiblePixels(raster, components.length);
   return {
     lines,
@@ -80,7 +95,8 @@ export function computeView(
     visibleShare: Float64Array.from(pixels, (n, i) => (raster.silhouette[i] ? n / raster.silhouette[i] : 0)),
     map: thinned(raster, Math.ceil(Math.max(window.width, window.height) / MAP_PIXELS)),
     pulls: pullPaths(assembled, spec),
-    shading: raster.rgba ? { window, rgba: raster.rgba } : null,
+    shading: raster.rgba ? { window, png: writePng(window.width, window.height, raster.rgba) } : null,
+    uncut,
   };
 }
 

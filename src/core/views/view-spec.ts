@@ -5,7 +5,7 @@ import type { DrawingDocument, ViewRecord } from '../document/records.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 2;
+export const ENGINE_VERSION = 3;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {
@@ -15,6 +15,10 @@ export interface ViewSpec {
   readonly shaded: boolean;
   /** Pixel of the shaded picture, mm in the model; absent: by the size of the view. */
   readonly shadingPixelMm?: number;
+  /** One tone per face of the mesh. */
+  readonly flat?: boolean;
+  /** A colour for each item instead of the model's. */
+  readonly colorByItem?: boolean;
   /** Hidden lines only of components that begin within this depth, mm; absent: of all. */
   readonly hiddenWithinMm?: number;
   readonly cut: {
@@ -56,7 +60,9 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
     hidden: view.hidden,
     tangent: view.tangent,
     shaded: view.shaded,
-    ...(view.shaded ? { shadingPixelMm: printPixel(view.scale) } : {}),
+    ...(view.shaded
+      ? { shadingPixelMm: printPixel(view.scale), ...(view.flat ? { flat: true } : {}), ...(view.colorByItem ? { colorByItem: true } : {}) }
+      : {}),
     ...(view.hidden && view.hiddenWithinMm !== undefined ? { hiddenWithinMm: view.hiddenWithinMm } : {}),
     cut: view.cut
       ? {
@@ -95,6 +101,8 @@ export function specText(spec: ViewSpec, assembly: Assembly, components: readonl
     spec.tangent,
     spec.shaded,
     spec.shadingPixelMm,
+    spec.flat,
+    spec.colorByItem,
     spec.hiddenWithinMm,
     spec.cut,
     spec.offsets,

@@ -7,9 +7,11 @@
   import { paperMapOf } from '$core/picture/draw-view';
   import { componentAt } from '$core/views/compute-view';
   import { LoaderCircle } from '@lucide/svelte';
+  import { notify } from '../shared/notices.svelte';
   import type { Drawing } from './drawing.svelte';
   import GripBar from './GripBar.svelte';
   import GroupPicture from './GroupPicture.svelte';
+  import SectionOverlay from './SectionOverlay.svelte';
   import { shadingUrl } from './images.svelte';
   import type { Tools } from './tools.svelte';
 
@@ -79,7 +81,8 @@
     | { kind: 'pan'; x: number; y: number; moved: boolean }
     | { kind: 'view'; id: string; x: number; y: number; dx: number; dy: number }
     | { kind: 'balloon'; record: BalloonRecord; dx: number; dy: number; x: number; y: number }
-    | { kind: 'tip'; record: BalloonRecord; x: number; y: number };
+    | { kind: 'tip'; record: BalloonRecord; x: number; y: number }
+    | { kind: 'outline'; view: ViewRecord };
   let drag = $state.raw<Drag | undefined>(undefined);
   const shifts = $derived(drag?.kind === 'view' ? shiftsOf(drawing.document, drag.id, drag.dx, drag.dy) : undefined);
 
@@ -156,6 +159,10 @@
       drag = { kind: 'pan', x: e.clientX, y: e.clientY, moved: true };
       return;
     }
+    if (tools.tool === 'section' || tools.tool === 'break') {
+      drawOn(x, y);
+      return;
+    }
     if (selectedRecord?.type === 'balloon') {
       const view = drawing.document[selectedRecord.view];
       if (view?.type === 'view') {
@@ -193,6 +200,39 @@
     drag = { kind: 'pan', x: e.clientX, y: e.clientY, moved: false };
   }
 
+  /** The view that a cutting line or a break is drawn on: it may begin beside the view. */
+  function canvasView(x: number, y: number): ViewRecord | undefined {
+    const begun = tools.sections.view;
+    if (begun) return begun;
+    let best: { view: ViewRecord; d: number } | undefined;
+    for (const g of list?.groups ?? []) {
+      const r = g.role === 'view' ? drawing.document[g.id] : undefined;
+      if (r?.type !== 'view') continue;
+      const d = Math.hypot(Math.max(0, g.box[0] - x, x - g.box[0] - g.box[2]), Math.max(0, g.box[1] - y, y - g.box[1] - g.box[3]));
+      if (d < 20 && (!best || d < best.d)) best = { view: r, d };
+    }
+    return best?.view;
+  }
+  const inView = (view: ViewRecord, x: number, y: number): [number, number] => [
+    view.pivot[0] + (x - view.at[0]) / view.scale,
+    view.pivot[1] - (y - view.at[1]) / view.scale,
+  ];
+
+  function drawOn(x: number, y: number) {
+    const view = canvasView(x, y);
+    if (!view) {
+      notify('trouble', 'Begin at a view: near it or on it.');
+      return;
+    }
+    if (tools.tool === 'section') tools.sections.press(view, inView(view, x, y), 8 / zoom / view.scale);
+    else if (view.cut && view.cut.shape?.kind !== 'local') notify('trouble', 'This view is a section already. Break out of a view that is not cut.');
+    else {
+      tools.sections.clear();
+      tools.sections.trace(view, inView(view, x, y));
+      drag = { kind: 'outline', view };
+    }
+  }
+
   /** Rows of the list select their item, fields of the title block themselves. */
   function textAt(x: number, y: number) {
     for (const g of list?.groups ?? []) {
@@ -215,15 +255,22 @@
   }
 
   function move(e: PointerEvent) {
-    if (pinch(e) || !drag) return;
+    if (pinch(e)) return;
     const [x, y] = paper(e);
+    if (tools.tool === 'section' && !drag) {
+      const view = canvasView(x, y);
+      if (view) tools.sections.hover(view, inView(view, x, y), 8 / zoom / view.scale);
+      return;
+    }
+    if (!drag) return;
     if (drag.kind === 'pan') {
       const [dx, dy] = [e.clientX - drag.x, e.clientY - drag.y];
       if (!drag.moved && Math.hypot(dx, dy) < 4) return;
       panX += dx;
       panY += dy;
       drag = { kind: 'pan', x: e.clientX, y: e.clientY, moved: true };
-    } else if (drag.kind === 'tip') drag = { ...drag, x, y };
+    } else if (drag.kind === 'outline') tools.sections.trace(drag.view, inView(drag.view, x, y));
+    else if (drag.kind === 'tip') drag = { ...drag, x, y };
     else drag = { ...drag, dx: x - drag.x, dy: y - drag.y };
   }
 
@@ -238,6 +285,7 @@
     if (d.kind === 'balloon' && Math.hypot(d.dx, d.dy) * zoom > 3)
       drawing.edit('Move balloon', [{ op: 'put', record: { ...d.record, offset: [d.record.offset[0] + d.dx, d.record.offset[1] + d.dy] } }]);
     if (d.kind === 'tip') reaim(d.record, d.x, d.y);
+    if (d.kind === 'outline') void tools.sections.breakOut();
   }
 
   function reaim(b: BalloonRecord, x: number, y: number) {
@@ -293,7 +341,7 @@
   {#if list}
     <svg
       class="sheet"
-      class:aiming={tools.tool === 'balloon'}
+      class:aiming={tools.tool !== 'pick'}
       style="transform: translate({panX}px, {panY}px)"
       width={list.width * zoom}
       height={list.height * zoom}
@@ -301,6 +349,7 @@
       onpointerdown={down}
       onpointermove={move}
       onpointerup={up}
+      ondblclick={() => tools.tool === 'section' && void tools.sections.finish()}
       onpointercancel={(e) => (fingers.delete(e.pointerId), (drag = undefined))}
       role="group"
       aria-label="Sheet {drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1} of {drawing.sheets.length}"
@@ -322,10 +371,15 @@
           <GroupPicture group={g} {highlight} highlightItem={item?.number} images={(id) => shadingUrl(drawing.results.get(id))} />
         </g>
         {#if g.role === 'view' && drawing.computing.has(g.id)}
-          <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#9c590a">drawing this view …</text>
+          <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#9c590a"
+            >drawing this view … {drawing.progress.has(g.id) ? `${Math.round(100 * (drawing.progress.get(g.id) ?? 0))} %` : ''}</text
+          >
+        {:else if g.role === 'view' && drawing.broken.has(g.id)}
+          <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>
         {/if}
       {/each}
 
+      <SectionOverlay sections={tools.sections} tool={tools.tool} {zoom} />
       {#if selectedRecord?.type === 'balloon'}
         {@const view = drawing.document[selectedRecord.view]}
         {#if view?.type === 'view' && view.sheet === drawing.sheetId}

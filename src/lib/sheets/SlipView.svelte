@@ -3,10 +3,12 @@
   import { drawingOf, recordsOf, type ViewRecord } from '$core/document/records';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
+  import { without } from '$core/base/without';
   import TextField from '../shared/TextField.svelte';
   import Toggle from '../shared/Toggle.svelte';
   import type { Drawing } from './drawing.svelte';
   import SlipHead from './SlipHead.svelte';
+  import SlipSection from './SlipSection.svelte';
   import type { Tools } from './tools.svelte';
 
   const { drawing, tools, view }: { drawing: Drawing; tools: Tools; view: ViewRecord } = $props();
@@ -24,24 +26,18 @@
     if (s > 0 && s <= 1000) setScale(s);
   }
 
-  /** A copy that leaves a setting to its default. */
-  function without<T extends object, K extends keyof T>(record: T, key: K): Omit<T, K> {
-    const copy: Partial<T> = { ...record };
-    delete copy[key];
-    return copy as Omit<T, K>;
+  const setFlag = (key: 'flat' | 'colorByItem', label: string, on: boolean) =>
+    drawing.edit(`${label} ${on ? 'on' : 'off'}`, [{ op: 'put', record: on ? { ...view, [key]: true } : without(view, key) }]);
+  function thin(text: string) {
+    const mm = Number(text.replace(',', '.'));
+    if (text.trim() === '') drawing.edit('Lines: all', [{ op: 'put', record: without(view, 'thinMm') }]);
+    else if (mm >= 0 && mm <= 10) put(`Thin out lines closer than ${mm} mm`, { thinMm: mm });
   }
   function hiddenWithin(text: string) {
     const mm = Number(text.replace(',', '.'));
     if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: without(view, 'hiddenWithinMm') }]);
     else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
   }
-  function behind(text: string) {
-    if (!view.cut) return;
-    const mm = Number(text.replace(',', '.'));
-    if (text.trim() === '') put('Depth behind the cut: all', { cut: without(view.cut, 'behindMm') });
-    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { cut: { ...view.cut, behindMm: mm } });
-  }
-
   const result = $derived(drawing.results.get(view.id));
   const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result, view.scale) >= SEEN_MM2));
   const here = $derived(
@@ -54,21 +50,6 @@
   const anywhere = $derived(new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part)));
   const open = $derived(seen.filter((i) => !anywhere.has(i.part)).length);
   const parent = $derived(view.parent ? drawing.document[view.parent] : undefined);
-  /** Items that the section cuts now. */
-  const cutItems = $derived.by(() => {
-    const cut = new Set(result?.caps.map((c) => c.component));
-    return drawing.items.filter((i) => i.components.some((c) => cut.has(c)));
-  });
-  function keepWhole(part: string) {
-    const item = drawing.items.find((i) => i.part === part);
-    if (!item || !view.cut) return;
-    const paths = item.components.map((c) => drawing.components[c]!.path);
-    put(`Keep ${item.number} whole`, { cut: { ...view.cut, keptWhole: [...new Set([...view.cut.keptWhole, ...paths])] } });
-  }
-  const name = (path: string) => {
-    const item = drawing.itemOfPath(path);
-    return item ? `${item.number} ${item.values.description.text}` : path;
-  };
 </script>
 
 <SlipHead
@@ -94,6 +75,11 @@
   />{/if}
 <Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
 <Toggle label="Shaded" checked={view.shaded} onchange={(on) => put(`Shading ${on ? 'on' : 'off'}`, { shaded: on })} />
+{#if view.shaded}
+  <Toggle label="Colour by item" checked={view.colorByItem ?? false} onchange={(on) => setFlag('colorByItem', 'Colour by item', on)} />
+  <Toggle label="Flat tones" checked={view.flat ?? false} onchange={(on) => setFlag('flat', 'Flat tones', on)} />
+{/if}
+<TextField label="Thin out lines closer than, mm on paper" value={view.thinMm === undefined ? '' : String(view.thinMm)} onchange={thin} />
 <Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
 {#if view.spread}<Toggle label="Pull lines" checked={view.pullLines} onchange={(on) => put(`Pull lines ${on ? 'on' : 'off'}`, { pullLines: on })} />{/if}
 {#if view.parent}<Toggle
@@ -107,30 +93,7 @@
 
 {#if view.cut}
   <hr />
-  <p class="q-caption" id="cut-label">Taken away</p>
-  <div class="scales" role="group" aria-labelledby="cut-label">
-    <button aria-pressed={!view.cut.shape} onclick={() => view.cut?.shape && tools.toggleHalf(view)}>All in front</button>
-    <button aria-pressed={view.cut.shape?.kind === 'half'} onclick={() => view.cut?.shape?.kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
-  </div>
-  <TextField label="Depth behind, mm (empty: all)" value={view.cut.behindMm === undefined ? '' : String(view.cut.behindMm)} onchange={behind} />
-  <p class="q-caption">Kept whole (not cut)</p>
-  <ul class="chips">
-    {#each view.cut.keptWhole as path (path)}
-      <li>
-        {name(path)}
-        <button
-          aria-label="Cut {name(path)}"
-          onclick={() => put('Cut a component', { cut: { ...view.cut!, keptWhole: view.cut!.keptWhole.filter((p) => p !== path) } })}>×</button
-        >
-      </li>
-    {:else}
-      <li class="none">Everything is cut.</li>
-    {/each}
-  </ul>
-  <select class="q-field" aria-label="Keep another item whole" value="" onchange={(e) => keepWhole(e.currentTarget.value)}>
-    <option value="">Keep another whole …</option>
-    {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
-  </select>
+  <SlipSection {drawing} {tools} {view} cut={view.cut} />
 {/if}
 
 <hr />
@@ -162,28 +125,6 @@
   hr {
     margin: 0.7rem 0;
     border-color: var(--line);
-  }
-  .chips {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin-top: 0.3rem;
-  }
-  .chips li {
-    padding: 0.05rem 0.5rem;
-    border-radius: 6px;
-    background: var(--teal-soft);
-    font-size: 0.88rem;
-  }
-  .chips button {
-    padding: 0 4px;
-    min-width: 24px;
-    min-height: 24px;
-    cursor: pointer;
-  }
-  .chips .none {
-    background: none;
-    color: var(--mute);
   }
   .remove {
     margin-top: 1rem;

@@ -22,6 +22,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
   const viewId = s.kind === 'item' ? s.view : record?.type === 'view' ? record.id : undefined;
   const found = viewId ? drawing.document[viewId] : undefined;
   const view = found?.type === 'view' ? found : undefined;
+  const component = s.kind === 'item' ? (s.component ?? drawing.items.find((i) => i.part === s.part)?.components[0]) : undefined;
   const index = drawing.sheets.findIndex((x) => x.id === drawing.sheetId);
   const go = (i: number) => {
     const sheet = drawing.sheets[i];
@@ -39,7 +40,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     location.href = `/api/jobs/${drawing.id}/files/${name}`;
   };
   return [
-    { id: 'pick', label: 'Pick', key: 'V', shelf: true, on: tools.tool === 'pick', run: () => (tools.tool = 'pick') },
+    { id: 'pick', label: 'Pick', key: 'V', shelf: true, on: tools.tool === 'pick', run: () => tools.take('pick') },
     {
       id: 'balloon',
       label: 'Balloon for a component',
@@ -47,8 +48,48 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
       key: 'B',
       shelf: true,
       on: tools.tool === 'balloon',
-      run: () => (tools.tool = tools.tool === 'balloon' ? 'pick' : 'balloon'),
+      run: () => tools.take(tools.tool === 'balloon' ? 'pick' : 'balloon'),
     },
+    {
+      id: 'section',
+      label: 'Cutting line on a view: a section',
+      short: 'Section',
+      key: 'N',
+      shelf: true,
+      on: tools.tool === 'section',
+      run: () => tools.take(tools.tool === 'section' ? 'pick' : 'section'),
+    },
+    {
+      id: 'break',
+      label: 'Broken-out section: draw around it',
+      short: 'Break',
+      key: 'O',
+      shelf: true,
+      on: tools.tool === 'break',
+      run: () => tools.take(tools.tool === 'break' ? 'pick' : 'break'),
+    },
+    {
+      id: 'finish',
+      label: 'End the cutting line',
+      key: 'Enter',
+      disabled: tools.sections.points.length < 2 || tools.tool !== 'section',
+      run: () => void tools.sections.finish(),
+    },
+    {
+      id: 'level',
+      label: 'Section through what is selected, level',
+      key: '',
+      disabled: !view || component === undefined,
+      run: () => view && component !== undefined && void tools.sections.through(view, component, false),
+    },
+    {
+      id: 'upright',
+      label: 'Section through what is selected, upright',
+      key: '',
+      disabled: !view || component === undefined,
+      run: () => view && component !== undefined && void tools.sections.through(view, component, true),
+    },
+    { id: 'round', label: 'Turn the section round', key: 'U', disabled: !view?.cut, run: () => view && tools.sections.turnRound(view) },
     {
       id: 'identify',
       label: 'Identify the rest in this view',

@@ -45,6 +45,9 @@ export class Drawing {
   waiting = $state(0);
   lost = $state(false);
   results = new SvelteMap<string, ViewResult>();
+  /** How far the views on their way are, 0…1, and those that cannot be drawn with the reason. */
+  progress = new SvelteMap<string, number>();
+  broken = new SvelteMap<string, string>();
   /** Views on their way, by id. */
   computing = new SvelteMap<string, string>();
   private specs = new Map<string, string>();
@@ -86,8 +89,13 @@ export class Drawing {
     // What happened before the line was open, or while it was down, is fetched.
     this.events.onopen = () => this.outbox.refresh();
     this.events.onmessage = (m) => {
-      const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string };
+      const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string; share?: number; text?: string };
       if (e.type === 'document') this.outbox.refresh(e.version);
+      if (e.type === 'progress' && e.view && this.computing.has(e.view)) this.progress.set(e.view, e.share ?? 0);
+      if (e.type === 'trouble' && e.view && this.computing.has(e.view)) {
+        this.computing.delete(e.view);
+        this.broken.set(e.view, e.text ?? '');
+      }
       if (e.type === 'view' && e.view && this.computing.has(e.view)) void this.fetchView(e.view);
     };
     this.refreshViews();
@@ -107,6 +115,14 @@ export class Drawing {
   itemOfPath(path: string): Item | undefined {
     const c = this.components.find((x) => x.path === path);
     return c && this.itemOfComponent.get(c.index);
+  }
+
+  /** An id that no record has yet. */
+  freshId(base: string, besides: ReadonlySet<string> = new Set()): string {
+    for (let n = 1; ; n++) {
+      const id = n === 1 ? base : `${base}#${n}`;
+      if (!this.document[id] && !besides.has(id)) return id;
+    }
   }
 
   select(s: Selection): void {
@@ -148,6 +164,8 @@ export class Drawing {
       if (this.specs.get(r.id) === text) continue;
       this.specs.set(r.id, text);
       this.computing.set(r.id, text);
+      this.progress.delete(r.id);
+      this.broken.delete(r.id);
       void this.fetchView(r.id);
     }
   }

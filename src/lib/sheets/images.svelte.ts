@@ -2,19 +2,12 @@ import type { ViewResult } from '$core/views/compute-view';
 
 const urls = new WeakMap<ViewResult, string>();
 
-/** The shaded picture of a view as a data URL; made once per result. Browser only. */
+/** The shaded picture of a view as a URL; made once per result. Browser only. */
 export function shadingUrl(result: ViewResult | undefined): string | undefined {
   if (!result?.shading) return undefined;
   let url = urls.get(result);
   if (!url) {
-    const { window: w, rgba } = result.shading;
-    const canvas = document.createElement('canvas');
-    canvas.width = w.width;
-    canvas.height = w.height;
-    const context = canvas.getContext('2d');
-    if (!context) return undefined;
-    context.putImageData(new ImageData(new Uint8ClampedArray(rgba), w.width, w.height), 0, 0);
-    url = canvas.toDataURL();
+    url = URL.createObjectURL(new Blob([result.shading.png as Uint8Array<ArrayBuffer>], { type: 'image/png' }));
     urls.set(result, url);
   }
   return url;

@@ -6,8 +6,9 @@ import { pageOf } from '$core/picture/compose';
 import { viewRect } from '$core/picture/draw-view';
 import { notify } from '../shared/notices.svelte';
 import type { Drawing } from './drawing.svelte';
+import { SectionTool } from './section-tool.svelte';
 
-export type ToolName = 'pick' | 'balloon';
+export type ToolName = 'pick' | 'balloon' | 'section' | 'break';
 
 /** What the shelf, the keys and the quick bar share. */
 export class Tools {
@@ -17,16 +18,24 @@ export class Tools {
   slip = $state(true);
   fit: () => void = () => {};
   zoomBy: (factor: number) => void = () => {};
+  readonly sections: SectionTool;
   private readonly drawing: Drawing;
 
   constructor(drawing: Drawing) {
     this.drawing = drawing;
+    this.sections = new SectionTool(drawing, () => (this.tool = 'pick'));
   }
 
   /** Steps back: tool, then selection. */
   stepBack(): void {
-    if (this.tool !== 'pick') this.tool = 'pick';
+    if (this.sections.stepBack()) return;
+    if (this.tool !== 'pick') this.take('pick');
     else this.drawing.select({ kind: 'none' });
+  }
+
+  take(tool: ToolName): void {
+    this.sections.clear();
+    this.tool = tool;
   }
 
   /** A balloon for the component under the pointer; x, y on the sheet. */
@@ -41,7 +50,7 @@ export class Tools {
     if (!aim) return;
     const [bx, by, w, h] = viewRect(view, result);
     const left = x < bx + w / 2;
-    const id = this.freshId(`balloon:${item.part}`);
+    const id = this.drawing.freshId(`balloon:${item.part}`);
     const record: BalloonRecord = {
       type: 'balloon',
       id,
@@ -77,7 +86,7 @@ export class Tools {
     const rect = (b: readonly [number, number, number, number]) => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
     const obstacles = (drawing.composed.get(sheet.id)?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== view.id).map((g) => rect(g.box));
     const area = { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: style.balloon };
-    const proposed = proposeBalloons(view, result, open, drawing.components, area, (part) => this.freshId(`balloon:${part}`));
+    const proposed = proposeBalloons(view, result, open, drawing.components, area, (part) => this.drawing.freshId(`balloon:${part}`));
     const steps = proposed.map(({ record }) => ({ op: 'put' as const, record }));
     if (steps.length) drawing.edit(`Identify ${steps.length} items`, steps);
     else
@@ -99,12 +108,5 @@ export class Tools {
     }
     this.drawing.edit(`Remove ${r.type}`, dropWithDependants(this.drawing.document, s.id));
     this.drawing.select({ kind: 'none' });
-  }
-
-  private freshId(base: string): string {
-    for (let n = 1; ; n++) {
-      const id = n === 1 ? base : `${base}#${n}`;
-      if (!this.drawing.document[id]) return id;
-    }
   }
 }

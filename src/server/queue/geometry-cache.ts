@@ -3,10 +3,9 @@ import type { MessagePort } from 'node:worker_threads';
 import { unpackGeometry } from '../../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 
-/** What a thread asks for, and what it gets. */
-export interface GeometryWish {
-  readonly need: readonly string[];
-}
+/** What a thread tells while it works: what it needs, or how far it is, 0…1. */
+export type Told = { readonly need: readonly string[] } | { readonly progress: number };
+/** What it gets for a need. */
 export type GeometryAnswer = readonly (readonly [string, Uint8Array])[];
 
 /** Bytes of geometry that one thread keeps; what was not used for longest goes first. */
@@ -24,7 +23,7 @@ export async function geometriesFor(keys: readonly string[], port: MessagePort):
   const need = keys.filter((k) => !kept.has(k));
   if (need.length) {
     const answer = once(port, 'message') as Promise<[GeometryAnswer]>;
-    port.postMessage({ need } satisfies GeometryWish);
+    port.postMessage({ need } satisfies Told);
     for (const [key, packed] of (await answer)[0]) keep(key, packed);
   }
   const out = new Map<string, PartGeometry>();

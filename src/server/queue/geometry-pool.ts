@@ -3,8 +3,8 @@ import { Piscina } from 'piscina';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
-import type { GeometryAnswer, GeometryWish } from './geometry-cache.ts';
-import type { DraftMessage, DraftReply, DraftResult, DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
+import type { GeometryAnswer, Told } from './geometry-cache.ts';
+import type { DraftMessage, DraftReply, DraftResult, DraftTask, ExportTask, GeometryTask, SectionProposal, SectionTask, ViewTask } from './geometry-tasks.ts';
 
 let pool: Piscina | undefined;
 
@@ -56,13 +56,23 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 }
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
-async function compute<T>(task: ViewTask | DraftTask, source: GeometrySource, signal: AbortSignal | undefined, transfer: readonly MessagePort[]): Promise<T> {
+async function compute<T>(
+  task: ViewTask | DraftTask | SectionTask,
+  source: GeometrySource,
+  signal: AbortSignal | undefined,
+  transfer: readonly MessagePort[],
+  onProgress?: (share: number) => void,
+): Promise<T> {
   const { port1, port2 } = new MessageChannel();
   let failure: unknown;
   const end = new AbortController();
   const both = signal ? AbortSignal.any([signal, end.signal]) : end.signal;
-  port1.on('message', (wish: GeometryWish) => {
-    source(wish.need).then(
+  port1.on('message', (told: Told) => {
+    if ('progress' in told) {
+      onProgress?.(told.progress);
+      return;
+    }
+    source(told.need).then(
       (answer) => port1.postMessage(answer),
       (e: unknown) => {
         failure = e;
@@ -80,7 +90,10 @@ async function compute<T>(task: ViewTask | DraftTask, source: GeometrySource, si
   }
 }
 
-export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal): Promise<Uint8Array> => compute(task, source, signal, []);
+export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal, onProgress?: (share: number) => void): Promise<Uint8Array> =>
+  compute(task, source, signal, [], onProgress);
+
+export const runSection = (task: SectionTask, source: GeometrySource): Promise<SectionProposal> => compute(task, source, undefined, []);
 
 /** Drafts wait for views; were all threads drafting, none would be left to compute them. So one at a time. */
 let lastDraft: Promise<unknown> = Promise.resolve();

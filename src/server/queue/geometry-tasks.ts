@@ -1,6 +1,8 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
+import type { Cut } from '../../core/cut/keep-whole.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
+import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 
@@ -8,7 +10,7 @@ type Packed = readonly (readonly [string, Uint8Array])[];
 
 /** What every computing task carries besides its own. */
 interface Computing {
-  /** Geometry that the thread does not have is asked for here. */
+  /** Geometry that the thread does not have is asked for here; progress of a view is told here. */
   readonly geometry: MessagePort;
   /** Not 0: stop. Shared memory, so that a busy thread sees it. */
   readonly stop: Int32Array<SharedArrayBuffer>;
@@ -43,6 +45,22 @@ export interface ViewTask {
   readonly spec: ViewSpec;
 }
 
+/** What a section along a cut would keep whole, and how large the whole is in its frame. */
+export interface SectionTask {
+  readonly type: 'section';
+  readonly assembly: Assembly;
+  readonly frame: ViewFrame;
+  readonly cut: Cut;
+}
+
+export interface SectionProposal {
+  readonly keptWhole: readonly { readonly path: string; readonly why: string }[];
+  /** minX minY maxX maxY in the frame, model mm. */
+  readonly box: readonly [number, number, number, number];
+  /** Where the middle of each component lies along the line of sight, mm. */
+  readonly depths: readonly number[];
+}
+
 export interface ExportTask {
   readonly type: 'export';
   readonly kind: 'pdf' | 'svg' | 'csv';
@@ -53,4 +71,4 @@ export interface ExportTask {
   readonly fontFile: string;
 }
 
-export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | ExportTask;
+export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ExportTask;

@@ -1,7 +1,13 @@
 import { readFileSync } from 'node:fs';
 import type { MessagePort } from 'node:worker_threads';
+import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
+import { dot } from '../../core/base/vector.ts';
+import { middleOf } from '../../core/cut/cut-scene.ts';
+import { suggestForCut } from '../../core/cut/keep-whole.ts';
+import { sceneOf } from '../../core/outline/scene-of.ts';
+import { viewBox } from '../../core/shade/raster.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
 import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { firstDrawing } from '../../core/draft/first-drawing.ts';
@@ -18,8 +24,8 @@ import { loadSolidPort } from '../../kernel/manifold.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
-import { geometriesFor } from './geometry-cache.ts';
-import type { DraftMessage, DraftReply, DraftTask, ExportTask, GeometryTask, ViewTask } from './geometry-tasks.ts';
+import { geometriesFor, type Told } from './geometry-cache.ts';
+import type { DraftMessage, DraftReply, DraftTask, ExportTask, GeometryTask, SectionProposal, SectionTask, ViewTask } from './geometry-tasks.ts';
 
 /** Errors cross to the caller as data: their class would be lost on the way. */
 export default async function run(task: GeometryTask): Promise<unknown> {
@@ -29,6 +35,8 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await draft(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'view':
         return await view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
+      case 'section':
+        return section(task, await geometriesFor(keysOf(task), task.geometry));
       case 'export':
         return await exportFile(task);
     }
@@ -38,7 +46,7 @@ export default async function run(task: GeometryTask): Promise<unknown> {
   }
 }
 
-const keysOf = (task: DraftTask | ViewTask) => [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
+const keysOf = (task: { readonly assembly: Assembly }) => [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
 
 const cancelBy = (stop: Int32Array): Cancel => ({
   get aborted() {
@@ -96,9 +104,26 @@ class RemoteViews {
 
 let solids: Promise<SolidPort> | undefined;
 
-async function view(task: ViewTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
+async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
   const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
-  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port));
+  let told = performance.now();
+  const onProgress = (progress: number) => {
+    if (performance.now() - told < 250) return;
+    told = performance.now();
+    task.geometry.postMessage({ progress } satisfies Told);
+  };
+  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, onProgress));
+}
+
+function section(task: SectionTask, geometries: ReadonlyMap<string, PartGeometry>): SectionProposal {
+  const components = componentsOf(task.assembly);
+  const bodies = sceneOf(task.assembly, geometries);
+  const kept = suggestForCut(task.assembly, components, bodies, task.cut);
+  return {
+    keptWhole: kept.map((k) => ({ path: components[k.component]!.path, why: k.why })),
+    box: viewBox(bodies, task.frame),
+    depths: bodies.map((b) => dot(middleOf(b), task.frame.toward)),
+  };
 }
 
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {

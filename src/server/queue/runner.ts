@@ -2,10 +2,11 @@ import { sql } from 'drizzle-orm';
 import { EventEmitter } from 'node:events';
 import { Logger, makeWorkerUtils, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import { z } from 'zod';
+import { QuarryError } from '../../core/base/errors.ts';
 import { KernelHost } from '../../kernel/host.ts';
 import { threadFile } from '../config.ts';
 import { getDatabase, getPool } from '../database/client.ts';
-import { tell } from '../events.ts';
+import { tell, type LiveEvent } from '../events.ts';
 import { log } from '../log.ts';
 import { failJob, loadDrawing } from '../services/jobs.ts';
 import { computeAndStore, keyedViews } from '../services/views.ts';
@@ -14,6 +15,8 @@ import { importJob } from './import-task.ts';
 
 const importPayload = z.object({ job: z.uuid() });
 const viewPayload = z.object({ job: z.uuid(), view: z.string() });
+
+const tellSafely = (event: LiveEvent) => void tell(event).catch((err: unknown) => log.warn({ err }, 'progress was not told'));
 
 /** A worker that has not been heard of for this long is dead; its jobs are given back. */
 const DEAD_AFTER_S = 15;
@@ -53,12 +56,19 @@ export async function startWork(): Promise<WorkHandle> {
         const { job } = importPayload.parse(payload);
         await importJob(job, kernel, helpers.job.attempts >= helpers.job.max_attempts);
       },
-      view: async (payload) => {
+      view: async (payload, helpers) => {
         const { job, view } = viewPayload.parse(payload);
         const { assembly, document } = await loadDrawing(job);
         const keyed = keyedViews(assembly, document).find((k) => k.view.id === view);
-        if (keyed) await computeAndStore(assembly, keyed);
-        await tell({ type: 'view', job, view });
+        try {
+          if (keyed) await computeAndStore(assembly, keyed, (share) => tellSafely({ type: 'progress', job, view, share }));
+          await tell({ type: 'view', job, view });
+        } catch (e) {
+          if (!(e instanceof QuarryError) && helpers.job.attempts < helpers.job.max_attempts) throw e;
+          log.error({ err: e, job, view }, 'a view could not be computed');
+          const text = e instanceof QuarryError ? e.message : 'The view could not be computed. Undo the last change of it, or report this.';
+          await tell({ type: 'trouble', job, view, text });
+        }
       },
     },
   });

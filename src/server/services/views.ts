@@ -2,12 +2,16 @@ import { eq, inArray } from 'drizzle-orm';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { QuarryError } from '../../core/base/errors.ts';
+import type { Cut } from '../../core/cut/keep-whole.ts';
+import type { ViewFrame } from '../../core/outline/directions.ts';
+import type { SectionProposal } from '../queue/geometry-tasks.ts';
 import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
 import { specOf, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
+import { loadDrawing } from './jobs.ts';
 import { viewKey } from '../view-key.ts';
-import { runView } from '../queue/geometry-pool.ts';
+import { runSection, runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
   readonly view: ViewRecord;
@@ -48,8 +52,14 @@ async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Ar
 }
 
 /** Computes a view in a geometry thread and stores it; a result that is there already is left alone. */
-export async function computeAndStore(assembly: Assembly, { spec, key }: KeyedView, signal?: AbortSignal): Promise<void> {
+export async function computeAndStore(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void): Promise<void> {
   if (await storedResult(key)) return;
-  const data = await runView({ type: 'view', assembly, spec }, loadGeometries, signal);
+  const data = await runView({ type: 'view', assembly, spec }, loadGeometries, undefined, onProgress);
   await storeResults([[key, data]]);
+}
+
+/** What a section of the job along a cut would keep whole, and its size. @throws QuarryError NOT_FOUND */
+export async function proposeSection(jobId: string, request: { frame: ViewFrame; cut: Cut }): Promise<SectionProposal> {
+  const { assembly } = await loadDrawing(jobId);
+  return runSection({ type: 'section', assembly, ...request }, loadGeometries);
 }

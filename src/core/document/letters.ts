@@ -1,0 +1,11 @@
+/** Left out since they are easily misread (ASME Y14.3 and common practice; from memory). */
+const LETTERS = [...'ABCDEFGHJKLMNPRTUVWY'];
+
+/** The next letter for a section: A, B, …, Y, AA, BB, … @param used by other sections */
+export function nextLetter(used: ReadonlySet<string>): string {
+  for (let n = 1; ; n++)
+    for (const l of LETTERS) {
+      const name = l.repeat(n);
+      if (!used.has(name)) return name;
+    }
+}

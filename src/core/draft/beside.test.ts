@@ -1,0 +1,52 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { overlaps } from './arrange.ts';
+import { placeBeside } from './beside.ts';
+
+const allowed = { x: 20, y: 10, width: 380, height: 270 };
+const parent = { x: 180, y: 120, width: 60, height: 40 };
+const rect = (at: readonly [number, number], [width, height]: readonly [number, number]) => ({ x: at[0] - width / 2, y: at[1] - height / 2, width, height });
+
+describe('room for a new view', () => {
+  test('on the wanted side, in line', () => {
+    const b = placeBeside(parent, [1, 0], [50, 40], allowed, []);
+    expect(b.inLine).toBe(true);
+    expect(b.at[1]).toBe(140);
+    expect(b.at[0]).toBeGreaterThan(265);
+  });
+  test('farther out, past what stands there', () => {
+    const b = placeBeside(parent, [1, 0], [50, 40], allowed, [{ x: 250, y: 100, width: 60, height: 80 }]);
+    expect(b).toMatchObject({ inLine: true });
+    expect(b.at[0]).toBeGreaterThan(335);
+  });
+  test('on the other side when the wanted one is taken', () => {
+    const b = placeBeside(parent, [1, 0], [50, 40], allowed, [{ x: 250, y: 100, width: 150, height: 80 }]);
+    expect(b.inLine).toBe(true);
+    expect(b.at[0]).toBeLessThan(155);
+  });
+  test('anywhere free when both sides are taken, and inside even when nothing is', () => {
+    const band = { x: 20, y: 100, width: 380, height: 80 };
+    expect(placeBeside(parent, [1, 0], [50, 40], allowed, [band]).inLine).toBe(false);
+    const full = placeBeside(parent, [0, 1], [50, 40], allowed, [allowed]);
+    expect(full.inLine).toBe(false);
+  });
+  test('never over anything while there is room, and always on the sheet', () => {
+    const box = fc.record({
+      x: fc.integer({ min: 20, max: 340 }),
+      y: fc.integer({ min: 10, max: 240 }),
+      width: fc.integer({ min: 5, max: 120 }),
+      height: fc.integer({ min: 5, max: 120 }),
+    });
+    const side = fc.constantFrom<readonly [number, number]>([1, 0], [-1, 0], [0, 1], [0, -1]);
+    fc.assert(
+      fc.property(fc.array(box, { maxLength: 6 }), side, (obstacles, direction) => {
+        const size = [50, 40] as const;
+        const b = placeBeside(parent, direction, size, allowed, obstacles);
+        const r = rect(b.at, size);
+        expect(r.x).toBeGreaterThanOrEqual(allowed.x - 1e-9);
+        expect(r.x + r.width).toBeLessThanOrEqual(allowed.x + allowed.width + 1e-9);
+        if (b.inLine) expect([...obstacles, parent].some((o) => overlaps(r, o, 0))).toBe(false);
+      }),
+    );
+  });
+});

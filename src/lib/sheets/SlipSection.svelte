@@ -1,0 +1,203 @@
+<script lang="ts">
+  import { without } from '$core/base/without';
+  import type { CutRecord, ViewRecord } from '$core/document/records';
+  import TextField from '../shared/TextField.svelte';
+  import { notify } from '../shared/notices.svelte';
+  import type { Drawing } from './drawing.svelte';
+  import type { Tools } from './tools.svelte';
+
+  const { drawing, tools, view, cut }: { drawing: Drawing; tools: Tools; view: ViewRecord; cut: CutRecord } = $props();
+
+  const put = (label: string, change: CutRecord | null) => drawing.edit(label, [{ op: 'put', record: { ...view, cut: change } }]);
+  const kind = $derived(cut.shape?.kind);
+  const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+
+  function behind(text: string) {
+    const mm = numberOf(text);
+    if (text.trim() === '') put('Depth behind the cut: all', without(cut, 'behindMm'));
+    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { ...cut, behindMm: mm });
+  }
+  function move(text: string) {
+    const mm = numberOf(text);
+    if (Number.isFinite(mm)) put(`Cut at ${mm} mm`, { ...cut, d: mm });
+  }
+
+  /** Items that the section cuts now. */
+  const cutItems = $derived.by(() => {
+    const cutNow = new Set(drawing.results.get(view.id)?.caps.map((c) => c.component));
+    return drawing.items.filter((i) => i.components.some((c) => cutNow.has(c)));
+  });
+  function keep(label: string, paths: readonly string[]) {
+    put(label, { ...cut, keptWhole: [...new Set([...cut.keptWhole, ...paths])] });
+  }
+  function keepItem(part: string) {
+    const item = drawing.items.find((i) => i.part === part);
+    if (item)
+      keep(
+        `Keep ${item.number} whole`,
+        item.components.map((c) => drawing.components[c]!.path),
+      );
+  }
+  const name = (path: string) => {
+    const item = drawing.itemOfPath(path);
+    return item ? `${item.number} ${item.values.description.text}` : path;
+  };
+
+  let suggested = $state.raw<readonly { readonly path: string; readonly why: string }[] | undefined>(undefined);
+  const open = $derived((suggested ?? []).filter((s) => !cut.keptWhole.includes(s.path)));
+  async function suggest() {
+    suggested = await tools.sections.suggestions(view);
+  }
+
+  let sliceText = $state('');
+  /** `10, 20 45` names distances; `3 x 12` three slices 12 mm apart. */
+  function slices() {
+    const row = /^\s*(\d{1,2})\s*[x×]\s*(-?\d+(?:[.,]\d+)?)\s*$/i.exec(sliceText);
+    const step = row ? numberOf(row[2]!) : 0;
+    const at = row
+      ? Array.from({ length: Number(row[1]) }, (_, i) => (i + 1) * step)
+      : sliceText
+          .split(/[;\s]+|,\s+/)
+          .filter(Boolean)
+          .map(numberOf);
+    if (at.length === 0 || at.length > 20 || at.some((v) => !Number.isFinite(v))) {
+      notify('trouble', 'Write up to 20 distances such as “10 20 45”, or “3 x 12” for three slices 12 mm apart.');
+      return;
+    }
+    tools.sections.slices(view, at);
+    sliceText = '';
+  }
+</script>
+
+{#if kind === 'local'}
+  <p class="q-caption">Broken-out section</p>
+  <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
+  <button class="q-button" onclick={() => put('Close the break', null)}>Close the break</button>
+{:else}
+  {#if kind === 'stepped' || kind === 'aligned'}
+    <p class="q-caption">Cutting line</p>
+    <p>
+      {cut.shape?.kind === 'stepped' ? `Stepped, ${cut.shape.steps.length} planes` : 'Bent: two planes, turned into one'}
+      <button class="q-button" onclick={() => put('Straight section', without(cut, 'shape'))}>Make it straight</button>
+    </p>
+  {:else}
+    <p class="q-caption" id="cut-label">Taken away</p>
+    <div class="choice" role="group" aria-labelledby="cut-label">
+      <button aria-pressed={!cut.shape} onclick={() => cut.shape && tools.toggleHalf(view)}>All in front</button>
+      <button aria-pressed={kind === 'half'} onclick={() => kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
+    </div>
+    <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
+  {/if}
+  <TextField label="Depth behind, mm (empty: all)" value={cut.behindMm === undefined ? '' : String(cut.behindMm)} onchange={behind} />
+  <p><button class="q-button" onclick={() => tools.sections.turnRound(view)}>Turn round</button></p>
+{/if}
+
+<p class="q-caption">Kept whole (not cut)</p>
+<ul class="chips">
+  {#each cut.keptWhole as path (path)}
+    <li>
+      {name(path)}
+      <button aria-label="Cut {name(path)}" onclick={() => put('Cut a component', { ...cut, keptWhole: cut.keptWhole.filter((p) => p !== path) })}>×</button>
+    </li>
+  {:else}
+    <li class="none">Everything is cut.</li>
+  {/each}
+</ul>
+<select class="q-field" aria-label="Keep another item whole" value="" onchange={(e) => keepItem(e.currentTarget.value)}>
+  <option value="">Keep another whole …</option>
+  {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
+</select>
+{#if suggested === undefined}
+  <button class="q-button" disabled={tools.sections.busy} onclick={suggest}>Suggest what to keep whole</button>
+{:else}
+  <ul class="why" aria-label="Suggestions">
+    {#each open as s (s.path)}
+      <li><b>{name(s.path)}</b> {s.why} <button class="q-button" onclick={() => keep(`Keep ${name(s.path)} whole`, [s.path])}>Keep</button></li>
+    {:else}
+      <li>Nothing more to keep whole here.</li>
+    {/each}
+    {#if open.length > 1}<li>
+        <button
+          class="q-button main"
+          onclick={() =>
+            keep(
+              `Keep ${open.length} whole`,
+              open.map((s) => s.path),
+            )}>Keep all {open.length}</button
+        >
+      </li>{/if}
+  </ul>
+{/if}
+
+{#if kind !== 'local'}
+  <form
+    onsubmit={(e) => {
+      e.preventDefault();
+      slices();
+    }}
+  >
+    <label class="q-caption" for="slices">Slices, mm from here (“10 20” or “3 x 12”)</label>
+    <div class="row"><input id="slices" class="q-field" bind:value={sliceText} /> <button class="q-button" type="submit">Add</button></div>
+  </form>
+{/if}
+
+<style>
+  .choice {
+    display: flex;
+    gap: 2px;
+    padding: 3px;
+    margin-bottom: 0.5rem;
+    border-radius: 8px;
+    background: color-mix(in srgb, var(--line) 50%, transparent);
+  }
+  .choice button {
+    flex: 1;
+    min-height: 28px;
+    border-radius: 6px;
+    cursor: pointer;
+  }
+  .choice [aria-pressed='true'] {
+    background: var(--field);
+    font-weight: 600;
+    box-shadow: 0 1px 2px rgb(0 0 0 / 0.15);
+  }
+  .chips {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+    margin-top: 0.3rem;
+  }
+  .chips li {
+    padding: 0.05rem 0.5rem;
+    border-radius: 6px;
+    background: var(--teal-soft);
+    font-size: 0.88rem;
+  }
+  .chips button {
+    padding: 0 4px;
+    min-width: 24px;
+    min-height: 24px;
+    cursor: pointer;
+  }
+  .chips .none {
+    background: none;
+    color: var(--mute);
+  }
+  .why {
+    display: grid;
+    gap: 0.4rem;
+    margin: 0.5rem 0;
+    font-size: 0.9rem;
+  }
+  .row {
+    display: flex;
+    gap: 0.4rem;
+  }
+  .row input {
+    min-width: 0;
+    flex: 1;
+  }
+  p {
+    margin: 0.3rem 0;
+  }
+</style>
