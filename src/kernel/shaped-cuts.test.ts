@@ -118,14 +118,36 @@ describe('what lies behind', () => {
 });
 
 describe('an open mesh', () => {
-  test('is left uncut by a shaped cut and named', () => {
-    const b = bodyOf(s.box([0, 0, 0], [10, 10, 10]));
+  /** A body without its first `n` triangles. */
+  const holed = (b: Body, n: number): Body => {
     const g = b.geometry;
-    const open: Body = {
+    return {
       ...b,
-      geometry: { ...g, closed: false, triangles: g.triangles.slice(3), triangleFace: g.triangleFace.slice(1), cornerNormals: g.cornerNormals.slice(9) },
+      geometry: {
+        ...g,
+        closed: false,
+        triangles: g.triangles.slice(3 * n),
+        triangleFace: g.triangleFace.slice(n),
+        cornerNormals: g.cornerNormals.slice(9 * n),
+      },
     };
-    expect(cut([open], { kind: 'half', across: [1, 0, 0], from: 5 }, -5).uncut).toEqual([0]);
+  };
+  const cube = () => bodyOf(s.box([0, 0, 0], [10, 10, 10]));
+  test('with a face missing is left uncut by a shaped cut and named', () => {
+    expect(cut([holed(cube(), 2)], { kind: 'half', across: [1, 0, 0], from: 5 }, -5).uncut).toEqual([0]);
+  });
+  test('with a face missing is cut by a plane without hatching, and named', () => {
+    const scene = cut([holed(cube(), 2)], undefined, -5);
+    expect(scene.unhatched.length + scene.caps.length).toBe(1);
+  });
+  test('with a triangle missing is mended: the same area as the whole, by either way of cutting', () => {
+    const tube = () => s.cut(s.cylinder([0, 0, 0], 'z', 20, 30), s.cylinder([0, 0, -1], 'z', 8, 32));
+    for (const shape of [undefined, { kind: 'half', across: [1, 0, 0], from: -20 } as const]) {
+      const whole = cut([bodyOf(tube())], shape);
+      const scene = cut([holed(bodyOf(tube()), 1)], shape);
+      expect([...scene.uncut, ...scene.unhatched]).toEqual([]);
+      expect(area(scene) / area(whole)).toBeCloseTo(1, 4);
+    }
   });
 });
 

@@ -1,3 +1,4 @@
+import { chainsOf } from '../base/chains.ts';
 import { cross, dot, length, normalize, subtract, type Vec3 } from '../base/vector.ts';
 import { EdgeList } from './edge-list.ts';
 import { fitCurve, fitSurface } from './fit.ts';
@@ -207,13 +208,7 @@ function describeFaces(m: Mesh, face: Uint32Array, normals: Float32Array, tolera
 
 /** Chains of the mesh edges that are edges of the part: along one pair of faces, cut at corners; rings closed. */
 function describeEdges(m: Mesh, e: MeshEdges, smooth: Uint8Array, face: Uint32Array) {
-  const pieces: number[] = [];
-  const at = new Map<number, number[]>();
-  for (let i = 0; i < smooth.length; i++) {
-    if (smooth[i]) continue;
-    pieces.push(i);
-    for (const v of [e.ends[i * 2]!, e.ends[i * 2 + 1]!]) at.set(v, [...(at.get(v) ?? []), i]);
-  }
+  const pieces = Array.from(smooth.keys()).filter((i) => !smooth[i]);
   const facesOf = (i: number): [number, number] => {
     const u = e.sides[i * 2 + 1]!;
     const [f, g] = [face[e.sides[i * 2]!]!, u < 0 ? -1 : face[u]!];
@@ -221,28 +216,13 @@ function describeEdges(m: Mesh, e: MeshEdges, smooth: Uint8Array, face: Uint32Ar
   };
   const otherEnd = (i: number, v: number) => (e.ends[i * 2] === v ? e.ends[i * 2 + 1]! : e.ends[i * 2]!);
   const direction = (from: number, to: number) => normalize(subtract(point(m, to), point(m, from)));
-  /** The piece that goes on from `i` at vertex v, or -1 at a corner or a junction. */
-  const goesOn = (i: number, v: number): number => {
-    const here = at.get(v)!;
-    if (here.length !== 2) return -1;
-    const next = here[0] === i ? here[1]! : here[0]!;
+  const goesOn = (i: number, v: number, next: number): boolean => {
     const [a, b] = [facesOf(i), facesOf(next)];
-    if (a[0] !== b[0] || a[1] !== b[1]) return -1;
-    return dot(direction(otherEnd(i, v), v), direction(v, otherEnd(next, v))) < Math.cos(CORNER_ANGLE) ? -1 : next;
+    return a[0] === b[0] && a[1] === b[1] && dot(direction(otherEnd(i, v), v), direction(v, otherEnd(next, v))) >= Math.cos(CORNER_ANGLE);
   };
-  const used = new Set<number>();
   const out = new EdgeList();
-  const walk = (first: number, from: number): void => {
-    const chain = [from];
-    let v = from;
-    for (let i = first; i >= 0 && !used.has(i); i = goesOn(i, v)) {
-      used.add(i);
-      v = otherEnd(i, v);
-      chain.push(v);
-    }
-    out.add(chain, EdgeClass.sharp, facesOf(first), fitCurve(chain.flatMap((x) => [...point(m, x)])));
-  };
-  for (const i of pieces) for (const v of [e.ends[i * 2]!, e.ends[i * 2 + 1]!]) if (!used.has(i) && goesOn(i, v) < 0) walk(i, v);
-  for (const i of pieces) if (!used.has(i)) walk(i, e.ends[i * 2]!);
+  const ends = pieces.flatMap((i) => [e.ends[i * 2]!, e.ends[i * 2 + 1]!]);
+  for (const c of chainsOf(ends, (p, v, next) => goesOn(pieces[p]!, v, pieces[next]!)))
+    out.add(c.nodes, EdgeClass.sharp, facesOf(pieces[c.pieces[0]!]!), fitCurve(c.nodes.flatMap((x) => [...point(m, x)])));
   return out.finish();
 }

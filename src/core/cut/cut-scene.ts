@@ -1,5 +1,6 @@
 import { faceAreas } from '../assembly/face-areas.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
+import { mend } from '../assembly/mend.ts';
 import { applyToPoint, combine, type Placement } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
@@ -25,6 +26,8 @@ export interface CutScene {
   readonly openLoops: number;
   /** Components that could not be cut: open meshes without an inside. */
   readonly uncut: readonly number[];
+  /** Components that were cut but have no inside to hatch where their surface is open. */
+  readonly unhatched: readonly number[];
 }
 
 export interface CutOptions {
@@ -50,8 +53,11 @@ export function cutScene(bodies: readonly Body[], plane: Plane, options: CutOpti
   const out: Body[] = [];
   const caps: Cap[] = [];
   const uncut: number[] = [];
+  const unhatched = new Set<number>();
   let openLoops = 0;
-  for (const body of bodies) {
+  for (const original of bodies) {
+    const geometry = mend(original.geometry);
+    const body = geometry === original.geometry ? original : { ...original, geometry };
     if (options.keptWhole?.has(body.component)) {
       out.push(cutter.whole(body));
       continue;
@@ -65,13 +71,14 @@ export function cutScene(bodies: readonly Body[], plane: Plane, options: CutOpti
     }
     for (const piece of pieces) {
       openLoops += piece.openLoops;
+      if (piece.openLoops) unhatched.add(piece.body.component);
       caps.push(...piece.caps);
       if (!piece.geometry) continue;
       const near = options.behindMm === undefined ? piece.geometry : withoutBackground(piece.geometry, piece.body, plane, options.behindMm);
       if (near) out.push(near === piece.body.geometry ? piece.body : { ...piece.body, geometry: near });
     }
   }
-  return { bodies: out, caps, openLoops, uncut };
+  return { bodies: out, caps, openLoops, uncut, unhatched: [...unhatched] };
 }
 
 interface Piece {

@@ -2,6 +2,7 @@ import { EdgeList } from '../assembly/edge-list.ts';
 import { fitCurve } from '../assembly/fit.ts';
 import { meshEdges } from '../assembly/mesh-edges.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { chainsOf } from '../base/chains.ts';
 import { add, cross, dot, length, normalize, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { faceDistance, type Prism } from './prism.ts';
 import { settleInPlane } from './settle.ts';
@@ -156,7 +157,7 @@ function edgesOf(g: PartGeometry, rest: SolidDifference, face: Uint32Array, mesh
     const key = f < h ? `${f},${h}` : `${h},${f}`;
     between.set(key, [...(between.get(key) ?? []), e]);
   }
-  const groups = new Map<string, { edge: number; faces: [number, number]; pieces: [number, number][] }>();
+  const groups = new Map<string, { edge: number; faces: [number, number]; pieces: number[] }>();
   for (let m = 0; m < mesh.ends.length / 2; m++) {
     const [t, u] = [mesh.sides[m * 2]!, mesh.sides[m * 2 + 1]!];
     if (u < 0) continue;
@@ -167,12 +168,12 @@ function edgesOf(g: PartGeometry, rest: SolidDifference, face: Uint32Array, mesh
     if (h < firstCap && edge < 0) continue;
     const key = `${f},${h},${edge}`;
     const group = groups.get(key) ?? { edge, faces: [f, h], pieces: [] };
-    group.pieces.push(ends);
+    group.pieces.push(...ends);
     groups.set(key, group);
   }
   const out = new EdgeList();
   for (const { edge, faces, pieces } of groups.values())
-    for (const chain of chains(pieces)) {
+    for (const { nodes: chain } of chainsOf(pieces)) {
       const samples = chain.flatMap((v) => [rest.positions[v * 3]!, rest.positions[v * 3 + 1]!, rest.positions[v * 3 + 2]!]);
       const curve =
         edge >= 0
@@ -207,37 +208,4 @@ function nearestEdge(g: PartGeometry, edges: readonly number[] | undefined, posi
       }
     }
   return best;
-}
-
-/** Joins pieces end to end; a ring ends with its first vertex. */
-function chains(pieces: readonly [number, number][]): number[][] {
-  const at = new Map<number, number[]>();
-  pieces.forEach(([a, b], i) => {
-    for (const v of [a, b]) at.set(v, [...(at.get(v) ?? []), i]);
-  });
-  const used = new Uint8Array(pieces.length);
-  const walk = (first: number, from: number): number[] => {
-    const out = [from];
-    let node = from;
-    let next: number | undefined = first;
-    while (next !== undefined) {
-      used[next] = 1;
-      const [a, b]: [number, number] = pieces[next]!;
-      node = a === node ? b : a;
-      out.push(node);
-      const here: number[] = at.get(node)!;
-      next = here.length === 2 ? here.find((i) => !used[i]) : undefined;
-    }
-    return out;
-  };
-  const out: number[][] = [];
-  pieces.forEach(([a, b], i) => {
-    if (used[i]) return;
-    if (at.get(a)!.length !== 2) out.push(walk(i, a));
-    else if (at.get(b)!.length !== 2) out.push(walk(i, b));
-  });
-  pieces.forEach(([a], i) => {
-    if (!used[i]) out.push(walk(i, a));
-  });
-  return out;
 }

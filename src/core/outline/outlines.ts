@@ -1,4 +1,5 @@
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
+import { chainsOf } from '../base/chains.ts';
 import { dot, length, subtract, type Vec3 } from '../base/vector.ts';
 import type { Candidates } from './candidates.ts';
 import { LineClass } from './linework.ts';
@@ -200,29 +201,8 @@ function chain(out: Candidates, b: PartView, pieces: readonly Piece[], points: R
     const settle = settlerFor(b, face);
     const kind = b.geometry.faceKind[face];
     const bent = kind !== SurfaceKind.cylinder && kind !== SurfaceKind.cone;
-    const at = new Map<number, number[]>();
-    list.forEach((p, i) => {
-      for (const n of [p.a, p.b]) {
-        const l = at.get(n);
-        if (l) l.push(i);
-        else at.set(n, [i]);
-      }
-    });
-    const used = new Uint8Array(list.length);
-    const walk = (first: number, from: number): void => {
-      const nodes = [from];
-      const hollow: boolean[] = [];
-      let piece: number | undefined = first;
-      let node = from;
-      while (piece !== undefined) {
-        used[piece] = 1;
-        const p: Piece = list[piece]!;
-        node = p.a === node ? p.b : p.a;
-        nodes.push(node);
-        hollow.push(p.hollow);
-        const next: number[] = at.get(node)!;
-        piece = next.length === 2 ? next.find((i) => !used[i]) : undefined;
-      }
+    for (const c of chainsOf(list.flatMap((p) => [p.a, p.b]))) {
+      const hollow = c.pieces.map((i) => list[i]!.hollow);
       out.start.push(out.xyz.length / 3);
       out.kind.push(LineClass.outline);
       out.edge.push(-1 - face);
@@ -234,21 +214,12 @@ function chain(out: Candidates, b: PartView, pieces: readonly Piece[], points: R
         out.covered.push(0);
         out.covered.push(covered ? 1 : 0);
       };
-      const on = nodes.map((n) => points.get(n)!);
+      const on = c.nodes.map((n) => points.get(n)!);
       on.forEach((p, i) => {
         put(p, hollow[i] ?? false);
         // The chords of a bent outline lie inside the surface, where its own triangles would hide them.
         if (bent && i + 1 < on.length) for (let k = 1; k < BENT_STEPS; k++) put(between(on, i, k / BENT_STEPS), hollow[i]!);
       });
-    };
-    // Open chains from their ends first, then the closed ones.
-    list.forEach((p, i) => {
-      if (used[i]) return;
-      if (at.get(p.a)!.length !== 2) walk(i, p.a);
-      else if (at.get(p.b)!.length !== 2) walk(i, p.b);
-    });
-    list.forEach((p, i) => {
-      if (!used[i]) walk(i, p.a);
-    });
+    }
   }
 }

@@ -11,7 +11,8 @@ import { paperMapOf } from '../picture/draw-view.ts';
 import type { Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
-export type FindingCode = 'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT';
+export type FindingCode =
+  'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT' | 'NOT_HATCHED';
 
 /** One thing that a checker would mark. */
 export interface Finding {
@@ -69,18 +70,21 @@ function identification({ document, components, items, results }: ProofInput): F
 /** Components that a section should cut but cannot. */
 function openMeshes({ document, items, results }: ProofInput): Finding[] {
   return recordsOf(document, 'view').flatMap((v) => {
-    const uncut = new Set(results.get(v.id)?.uncut);
-    const named = items.filter((i) => i.components.some((c) => uncut.has(c))).map((i) => `${i.number} ${i.values.description.text}`);
-    if (named.length === 0) return [];
-    return [
-      {
-        code: 'NOT_CUT',
-        severity: 'trouble',
-        sheet: v.sheet,
-        about: [v.id],
-        text: `${v.name} shows ${named.join(', ')} whole: the surface is open, so there is no inside to cut. Mend the model, or keep it whole on purpose.`,
-      },
-    ];
+    const result = results.get(v.id);
+    const named = (components: readonly number[] | undefined) => {
+      const wanted = new Set(components);
+      return items
+        .filter((i) => i.components.some((c) => wanted.has(c)))
+        .map((i) => `${i.number} ${i.values.description.text}`)
+        .join(', ');
+    };
+    const [uncut, unhatched] = [named(result?.uncut), named(result?.unhatched)];
+    const base = { severity: 'trouble', sheet: v.sheet, about: [v.id] } as const;
+    const out: Finding[] = [];
+    const advice = 'Keep it whole on purpose, or mend the model.';
+    if (uncut) out.push({ ...base, code: 'NOT_CUT', text: `${v.name} shows ${uncut} whole: the surface is open, so there is no inside to cut. ${advice}` });
+    if (unhatched) out.push({ ...base, code: 'NOT_HATCHED', text: `${v.name} cuts ${unhatched} without hatching: the surface is open there. ${advice}` });
+    return out;
   });
 }
 

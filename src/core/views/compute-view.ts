@@ -33,6 +33,8 @@ export interface ViewResult {
   readonly shading: { readonly window: Window; readonly png: Uint8Array } | null;
   /** Components that the cut would meet but could not cut: their meshes are open. */
   readonly uncut: readonly number[];
+  /** Components that the cut meets where their surface is open: there is no inside to hatch. */
+  readonly unhatched: readonly number[];
 }
 
 /** Pixels on the longer side of the item map and of the shaded picture. */
@@ -60,6 +62,7 @@ export function computeView(
   let bodies: readonly Body[] = spec.offsets.length ? explodeBodies(assembled, spec.offsets) : assembled;
   let caps: readonly Cap[] = [];
   let uncut: readonly number[] = [];
+  let unhatched: readonly number[] = [];
   if (spec.cut) {
     const cut = cutScene(
       bodies,
@@ -70,6 +73,7 @@ export function computeView(
     bodies = cut.bodies;
     caps = cut.caps;
     uncut = cut.uncut;
+    unhatched = cut.unhatched;
   }
   checkCancel(cancel);
   onProgress?.(0.2);
@@ -97,6 +101,7 @@ export function computeView(
     pulls: pullPaths(assembled, spec),
     shading: raster.rgba ? { window, png: writePng(window.width, window.height, raster.rgba) } : null,
     uncut,
+    unhatched,
   };
 }
 
