@@ -57,7 +57,7 @@ export const ASSEMBLY_FILES = [
   `${FILES}/cax-if/s1-tu-203/s1-tu-203.stp`,
 ];
 
-export function fileCase(kernel: Kernel, file: string): Case | undefined {
+export async function fileCase(kernel: Kernel, file: string): Promise<Case | undefined> {
   const path = join(process.cwd(), file);
   const at = existsSync(file) ? file : path;
   if (!existsSync(at)) return undefined;
@@ -74,7 +74,7 @@ export function fileCase(kernel: Kernel, file: string): Case | undefined {
     for (const f of readdirSync(dirname(at)))
       if (f !== basename(at) && /\.stp$/.test(f)) files.push({ name: f, bytes: new Uint8Array(readFileSync(join(dirname(at), f))) });
   let n = 0;
-  const { assembly, geometries } = readStep(kernel, files, { keyOf: () => `g${n++}` });
+  const { assembly, geometries } = await readStep(kernel, files, { keyOf: () => `g${n++}` });
   return { name, bodies: sceneOf(assembly, geometries), shape: meshed(kernel, readShape(kernel, bytes, files)) };
 }
 

@@ -21,7 +21,9 @@ export async function benchCut(long: boolean): Promise<void> {
   const solids = new Solids(kernel);
   const cases = [
     ...primitiveCases(kernel, solids).filter((c) => long || c.name !== 'spring'),
-    ...[...(long ? SINGLE_FILES : SINGLE_FILES.slice(0, 5)), ...ASSEMBLY_FILES.slice(0, 2)].flatMap((f) => fileCase(kernel, f) ?? []),
+    ...(await Promise.all([...(long ? SINGLE_FILES : SINGLE_FILES.slice(0, 5)), ...ASSEMBLY_FILES.slice(0, 2)].map((f) => fileCase(kernel, f)))).flatMap(
+      (c) => c ?? [],
+    ),
   ];
   for (const c of cases)
     for (const normal of NORMALS) {

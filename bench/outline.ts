@@ -22,11 +22,11 @@ export async function benchOutline(long: boolean): Promise<void> {
   }
   const files = long ? SINGLE_FILES : SINGLE_FILES.slice(0, 5);
   for (const f of files) {
-    const c = fileCase(kernel, f);
+    const c = await fileCase(kernel, f);
     if (c) for (const v of THIRTEEN) compare(kernel, c, v.name, v.frame);
   }
   for (const f of ASSEMBLY_FILES.slice(0, long ? 4 : 2)) {
-    const c = fileCase(kernel, f);
+    const c = await fileCase(kernel, f);
     // Top and right of as1 take the exact algorithm most of a minute each.
     if (c) for (const v of long ? THIRTEEN : [THIRTEEN[0]!, THIRTEEN[9]!]) compare(kernel, c, v.name, v.frame);
   }

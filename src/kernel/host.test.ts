@@ -18,6 +18,15 @@ describe('the kernel thread', () => {
     expect(second.times.kernel).toBeLessThan(first.times.kernel / 10);
   });
 
+  test('with helping threads the result is the same, part by part', async () => {
+    const alone = await host.import([file('cax-if/dm1-oc-214.stp')], { helpers: 0 });
+    const done: number[] = [];
+    const shared = await host.import([file('cax-if/dm1-oc-214.stp')], { helpers: 2, onProgress: (stage, n) => stage === 'meshing' && done.push(n) });
+    expect(shared.assembly).toEqual(alone.assembly);
+    expect(new Map(shared.geometries)).toEqual(new Map(alone.geometries));
+    expect(done.at(-1)).toBe(shared.assembly.parts.length);
+  });
+
   test('a cancel ends the thread; the next job gets a fresh one', async () => {
     const abort = new AbortController();
     const job = host.import([file('cax-if/as1-oc-214.stp')], { signal: abort.signal, onProgress: (s) => s === 'reading' && abort.abort() });

@@ -5,6 +5,8 @@ import { QuarryError, type ErrorCode, type ErrorDetails } from '../core/base/err
 
 export interface KernelRequest {
   readonly files: readonly ImportedFile[];
+  /** Threads that help with the meshing; absent: by the size of the files. */
+  readonly helpers?: number | undefined;
 }
 
 export interface KernelImport {
@@ -28,6 +30,8 @@ export interface ImportOptions {
   readonly onProgress?: (stage: ImportStage, done: number, total: number) => void;
   /** The thread is killed after this long. Default 300 s. */
   readonly timeoutMs?: number;
+  /** Threads that help with the meshing; absent: by the size of the files and the cores there are. */
+  readonly helpers?: number;
 }
 
 /** Jobs after which the thread is replaced: the kernel's heap never shrinks. */
@@ -127,7 +131,7 @@ export class KernelHost {
       worker.on('error', broken);
       worker.on('exit', gone);
       options.onProgress?.('starting', 0, 1);
-      worker.postMessage({ files } satisfies KernelRequest);
+      worker.postMessage({ files, helpers: options.helpers } satisfies KernelRequest);
     });
   }
 }

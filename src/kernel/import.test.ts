@@ -19,7 +19,7 @@ let kernel: Kernel;
 beforeAll(async () => {
   kernel = await loadKernel();
 });
-const load = (...names: string[]): ImportResult =>
+const load = (...names: string[]): Promise<ImportResult> =>
   readStep(
     kernel,
     names.map((n) => ({ name: n.split('/').pop()!, bytes: new Uint8Array(readFileSync(join(FILES, n))) })),
@@ -43,8 +43,8 @@ const TABLE: [string, number, number, number, number[], number][] = [
 ];
 
 describe('assemblies of the interoperability rounds', () => {
-  test.each(TABLE)('%s: %i components of %i parts, %i levels', (file, components, parts, depth, size, volume) => {
-    const { assembly, geometries } = load(file);
+  test.each(TABLE)('%s: %i components of %i parts, %i levels', async (file, components, parts, depth, size, volume) => {
+    const { assembly, geometries } = await load(file);
     const list = componentsOf(assembly);
     expect([list.length, assembly.parts.length, depthOf(assembly)]).toEqual([components, parts, depth]);
     expect(list.reduce((s, c) => s + assembly.parts[c.part]!.volumeMm3, 0) / volume).toBeCloseTo(1, 5);
@@ -56,24 +56,24 @@ describe('assemblies of the interoperability rounds', () => {
     expect(new Set(list.map((c) => c.path)).size).toBe(components);
   });
 
-  test('an assembly in nine files', () => {
-    const { assembly } = load(...s1());
+  test('an assembly in nine files', async () => {
+    const { assembly } = await load(...s1());
     expect([componentsOf(assembly).length, assembly.parts.length, depthOf(assembly)]).toEqual([11, 8, 2]);
     expect(componentsOf(assembly).reduce((s, c) => s + assembly.parts[c.part]!.volumeMm3, 0) / 817729.3).toBeCloseTo(1, 5);
   });
 
-  test('of the nine files all but the top are missing: their names are told', () => {
-    expect(() => load(`${folder}/s1-tu-203.stp`)).toThrow(/were not given: .*\.stp/);
+  test('of the nine files all but the top are missing: their names are told', async () => {
+    await expect(load(`${folder}/s1-tu-203.stp`)).rejects.toThrow(/were not given: .*\.stp/);
   });
 
-  test('colours, materials with density, units', () => {
-    expect(load('cax-if/as1-oc-214.stp').assembly.parts.map((p) => p.color)).toContain('#ff0000');
-    expect(load('cax-if/dm1-oc-214.stp').assembly.parts.find((p) => p.name === 'nut')).toMatchObject({ material: 'AMS 5662; Inconel 718' });
-    expect(load('cube-units/cube-in.step').assembly.unit).toBe('inch');
+  test('colours, materials with density, units', async () => {
+    expect((await load('cax-if/as1-oc-214.stp')).assembly.parts.map((p) => p.color)).toContain('#ff0000');
+    expect((await load('cax-if/dm1-oc-214.stp')).assembly.parts.find((p) => p.name === 'nut')).toMatchObject({ material: 'AMS 5662; Inconel 718' });
+    expect((await load('cube-units/cube-in.step')).assembly.unit).toBe('inch');
   });
 
-  test('files with splines only still give cylinders and circles', () => {
-    const { assembly, geometries } = load('cax-if/as1-oc-214.stp');
+  test('files with splines only still give cylinders and circles', async () => {
+    const { assembly, geometries } = await load('cax-if/as1-oc-214.stp');
     const bolt = geometries.get(assembly.parts.find((p) => p.name === 'bolt')!.geometryKey)!;
     expect([...bolt.faceKind].filter((k) => k === SurfaceKind.cylinder).length).toBeGreaterThan(0);
     expect([...bolt.edgeCurve]).toContain(1);
@@ -85,8 +85,8 @@ describe('the demo', () => {
     readStep(kernel, [{ name: `rev${n}.step`, bytes: new Uint8Array(readFileSync(join(process.cwd(), `demo/sw-40-rev${n}.step`))) }], {
       keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex'),
     });
-  test('carries structure, properties and materials; every part is watertight', () => {
-    const { assembly, geometries } = demo(1);
+  test('carries structure, properties and materials; every part is watertight', async () => {
+    const { assembly, geometries } = await demo(1);
     expect(assembly.name).toBe('Shoreline sampling winch');
     expect(assembly.properties).toMatchObject({ 'Drawing number': 'SW-40-00' });
     expect(
@@ -103,7 +103,7 @@ describe('the demo', () => {
     expect(componentsOf(assembly).length).toBeGreaterThanOrEqual(60);
     expect([...geometries.values()].filter((g) => !g.closed)).toEqual([]);
   });
-  test('has a second revision that differs', () => {
-    expect(demo(2).assembly.parts.map((p) => p.name)).toContain('Name plate');
+  test('has a second revision that differs', async () => {
+    expect((await demo(2)).assembly.parts.map((p) => p.name)).toContain('Name plate');
   });
 });

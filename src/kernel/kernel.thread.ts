@@ -1,9 +1,13 @@
 import { createHash } from 'node:crypto';
-import { parentPort } from 'node:worker_threads';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { parentPort, Worker } from 'node:worker_threads';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
+import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import type { KernelReply, KernelRequest } from './host.ts';
 import { loadKernel, type Kernel } from './load.ts';
+import { helpMeshing, meshWith, type MeshWish } from './part-mesher.ts';
 import { readStep } from './read-step.ts';
 
 const port = parentPort!;
@@ -12,33 +16,68 @@ const say = (reply: KernelReply, transfer: ArrayBuffer[] = []) => port.postMessa
 let kernel: Promise<Kernel> | undefined;
 const start = () => (kernel ??= loadKernel());
 
+/** From this size on a file is worth kernels of their own for the meshing: they start while it is read. */
+const HELP_FROM_BYTES = 2_500_000;
+/** Each takes some 150 MB. */
+const MOST_HELPERS = 2;
+
+function helpersFor(request: KernelRequest): Worker[] {
+  const bytes = request.files.reduce((n, f) => n + f.bytes.length, 0);
+  const count = request.helpers ?? (bytes < HELP_FROM_BYTES ? 0 : Math.min(MOST_HELPERS, availableParallelism() - 1));
+  return Array.from({ length: count }, () => {
+    const w = new Worker(fileURLToPath(import.meta.url));
+    // Heard from the start: an error without a listener would end this thread too.
+    w.on('error', () => undefined);
+    w.postMessage('warm');
+    return w;
+  });
+}
+
+function keyed(geometry: PartGeometry): { key: string; packed: Uint8Array } {
+  const packed = packGeometry(geometry);
+  return { key: createHash('sha256').update(packed).digest('hex').slice(0, 40), packed };
+}
+
 /** Reads one job. A C++ exception or a trap leaves the instance in doubt: the thread says so and is replaced. */
 async function run(request: KernelRequest): Promise<void> {
   const times = { kernel: 0, read: 0 };
   let t = performance.now();
-  const k = await start();
-  times.kernel = performance.now() - t;
-  t = performance.now();
-  const bytes = new Map<string, Uint8Array>();
-  const result = readStep(k, request.files, {
-    keyOf(geometry) {
-      const packed = packGeometry(geometry);
-      const key = createHash('sha256').update(packed).digest('hex').slice(0, 40);
+  const helpers = helpersFor(request);
+  try {
+    const k = await start();
+    times.kernel = performance.now() - t;
+    t = performance.now();
+    const bytes = new Map<string, Uint8Array>();
+    const keyOf = (geometry: PartGeometry) => {
+      const { key, packed } = keyed(geometry);
       bytes.set(key, packed);
       return key;
-    },
-    onProgress: (stage, done, total) => say({ type: 'progress', stage, done, total }),
-  });
-  times.read = performance.now() - t;
-  say(
-    { type: 'done', assembly: result.assembly, geometries: [...bytes], times, heapBytes: k.HEAPU8.byteLength },
-    [...bytes.values()].map((b) => b.buffer as ArrayBuffer),
-  );
+    };
+    const result = await readStep(k, request.files, {
+      keyOf,
+      ...(helpers.length ? { mesh: meshWith(k, keyOf, (key, packed) => bytes.set(key, packed), helpers) } : {}),
+      onProgress: (stage, done, total) => say({ type: 'progress', stage, done, total }),
+    });
+    times.read = performance.now() - t;
+    say(
+      { type: 'done', assembly: result.assembly, geometries: [...bytes], times, heapBytes: k.HEAPU8.byteLength },
+      [...bytes.values()].map((b) => b.buffer as ArrayBuffer),
+    );
+  } finally {
+    for (const w of helpers) void w.terminate();
+  }
 }
 
-port.on('message', (request: KernelRequest | 'warm') => {
+let help: ((wish: MeshWish) => void) | undefined;
+
+port.on('message', (request: KernelRequest | MeshWish | 'warm') => {
   if (request === 'warm') {
     void start().then(() => say({ type: 'warm' }));
+    return;
+  }
+  if ('mesh' in request) {
+    help ??= helpMeshing(port, start(), keyed);
+    help(request);
     return;
   }
   run(request).catch((e: unknown) => {

@@ -1,11 +1,11 @@
-import type { Assembly, AssemblyNode, Part } from '../core/assembly/assembly.ts';
+import type { AssemblyNode, Part } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { decodeUtf8, readExchangeFacts, type ExchangeFacts } from '../core/assembly/part21.ts';
 import { QuarryError, type Notice } from '../core/base/errors.ts';
 import { IDENTITY, type Placement } from '../core/base/placement.ts';
 import type { ImportedFile, ImportResult, ImportStage } from '../core/assembly/importing.ts';
-import { extractPart } from './extract-part.ts';
 import type { Kernel } from './load.ts';
+import { meshHere, type PartMesher } from './part-mesher.ts';
 import { placementOf } from './read-triangulation.ts';
 import { withScope, type Scope } from './scope.ts';
 
@@ -15,13 +15,15 @@ export interface ReadOptions {
   /** Hash of a geometry's content; equal shapes in one job share it. */
   readonly keyOf: (geometry: PartGeometry) => string;
   readonly onProgress?: (stage: ImportStage, done: number, total: number) => void;
+  /** How parts are meshed; by itself one after the other. */
+  readonly mesh?: PartMesher;
 }
 
 /**
  * Reads a STEP assembly: the first file is the top, the others are what it refers to.
  * @throws QuarryError with one of the FILE codes; a trap of the kernel comes out as it is and poisons the instance
  */
-export function readStep(k: Kernel, files: readonly ImportedFile[], options: ReadOptions): ImportResult {
+export async function readStep(k: Kernel, files: readonly ImportedFile[], options: ReadOptions): Promise<ImportResult> {
   const top = files[0];
   if (!top) throw new QuarryError('BAD_USAGE', { text: 'Give at least one STEP file.' });
   const facts = files.map((f) => readExchangeFacts(new TextDecoder('latin1').decode(f.bytes), f.name));
@@ -31,7 +33,8 @@ export function readStep(k: Kernel, files: readonly ImportedFile[], options: Rea
   if (!k.FS.analyzePath(folder).exists) k.FS.mkdir(folder);
   for (const f of files) k.FS.writeFile(`${folder}/${baseName(f.name)}`, f.bytes);
   try {
-    return withScope((s) => transfer(k, s, `${folder}/${baseName(top.name)}`, top.name, facts, options));
+    const tree = withScope((s) => transfer(k, s, `${folder}/${baseName(top.name)}`, top.name, facts, options));
+    return await meshTree(k, tree, top.name, options);
   } finally {
     for (const f of k.FS.readdir(folder)) if (f !== '.' && f !== '..') k.FS.unlink(`${folder}/${f}`);
   }
@@ -45,7 +48,7 @@ function checkExternals(files: readonly ImportedFile[], facts: readonly Exchange
   if (missing.size) throw new QuarryError('FILES_MISSING', { files: [...missing].sort() });
 }
 
-function transfer(k: Kernel, s: Scope, path: string, name: string, facts: readonly ExchangeFacts[], options: ReadOptions): ImportResult {
+function transfer(k: Kernel, s: Scope, path: string, name: string, facts: readonly ExchangeFacts[], options: ReadOptions): Tree {
   const oc = k as any;
   const reader = s.own(new oc.STEPCAFControl_Reader_1());
   reader.SetNameMode(true);
@@ -56,10 +59,55 @@ function transfer(k: Kernel, s: Scope, path: string, name: string, facts: readon
   const handle = s.own(new oc.Handle_TDocStd_Document_2(document));
   if (!reader.Transfer_1(handle, s.own(new oc.Message_ProgressRange_1()))) throw new QuarryError('FILE_UNREADABLE', { file: name });
   const main = s.own(document.Main());
-  const walker = new TreeWalker(k, s, main, facts, options);
-  const result = walker.read(name);
-  if (result.assembly.parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file: name });
-  return result;
+  return new TreeWalker(k, s, main, facts).read(name);
+}
+
+/** A part as the file names it, before it is meshed. */
+type RawPart = Pick<Part, 'name' | 'properties' | 'color' | 'material' | 'densityKgM3'>;
+
+/** What the file's labels say. Nodes point at `raw` by index. */
+interface Tree {
+  readonly nodes: readonly AssemblyNode[];
+  readonly raw: readonly RawPart[];
+  /** TopoDS_Shape per raw part; to be deleted. */
+  readonly shapes: readonly any[];
+  readonly title: string;
+  readonly facts: readonly ExchangeFacts[];
+  properties(product: string): Record<string, string>;
+}
+
+async function meshTree(k: Kernel, tree: Tree, file: string, options: ReadOptions): Promise<ImportResult> {
+  const total = tree.shapes.length;
+  options.onProgress?.('meshing', 0, total);
+  const mesh = options.mesh ?? meshHere(k, options.keyOf);
+  let meshed;
+  try {
+    meshed = await mesh(tree.shapes, (done) => options.onProgress?.('meshing', done, total));
+  } finally {
+    for (const s of tree.shapes) s.delete();
+  }
+  const parts: Part[] = [];
+  const geometries = new Map<string, PartGeometry>();
+  const notices: Notice[] = [];
+  const ids = new Set<string>();
+  const numberOf = tree.raw.map((raw, i) => {
+    const m = meshed[i];
+    if (!m || m.geometry.triangles.length === 0) {
+      notices.push({ code: 'LEFT_OUT', about: raw.name, text: `“${raw.name}” has no surface (wires or points only) and is left out.` });
+      return -1;
+    }
+    geometries.set(m.key, m.geometry);
+    const { volumeMm3, areaMm2, centroid, box } = m.geometry;
+    const id = uniqueId(raw.name, ids);
+    ids.add(id);
+    parts.push({ id, geometryKey: m.key, volumeMm3, areaMm2, centroid, box, ...raw });
+    return parts.length - 1;
+  });
+  if (parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file });
+  const nodes = dropEmptyBranches(tree.nodes.map((n) => (n.part < 0 ? n : { ...n, part: numberOf[n.part]! })));
+  const name = nodes[0]?.name || tree.title;
+  const first = tree.facts[0]!;
+  return { assembly: { name, schema: first.schema, unit: first.unit, parts, nodes, properties: tree.properties(name), notices }, geometries };
 }
 
 /** Walks the document's labels: assemblies, references to them, simple shapes. */
@@ -69,52 +117,31 @@ class TreeWalker {
   private readonly tool: any;
   private readonly nodes: AssemblyNode[] = [];
   private readonly partOfEntry = new Map<string, number>();
-  private readonly parts: Part[] = [];
-  private readonly geometries = new Map<string, PartGeometry>();
-  private readonly notices: Notice[] = [];
-  private readonly k: Kernel;
+  private readonly raw: RawPart[] = [];
+  private readonly shapes: any[] = [];
   private readonly s: Scope;
   private readonly facts: readonly ExchangeFacts[];
-  private readonly options: ReadOptions;
-  private partTotal = 0;
 
-  constructor(k: Kernel, s: Scope, main: any, facts: readonly ExchangeFacts[], options: ReadOptions) {
-    this.k = k;
+  constructor(k: Kernel, s: Scope, main: any, facts: readonly ExchangeFacts[]) {
     this.s = s;
     this.oc = k;
     this.facts = facts;
-    this.options = options;
     this.tool = s.own(this.oc.XCAFDoc_DocumentTool.ShapeTool(main)).get();
     this.colors = s.own(this.oc.XCAFDoc_DocumentTool.ColorTool(main)).get();
   }
 
-  read(file: string): ImportResult {
+  read(file: string): Tree {
     const free = this.s.own(new this.oc.TDF_LabelSequence_1());
     this.tool.GetFreeShapes(free);
     const roots: any[] = [];
     for (let i = 1; i <= free.Length(); i++) roots.push(this.s.own(free.Value(i)));
-    const all = this.s.own(new this.oc.TDF_LabelSequence_1());
-    this.tool.GetShapes(all);
-    for (let i = 1; i <= all.Length(); i++) if (!this.oc.XCAFDoc_ShapeTool.IsAssembly(this.s.own(all.Value(i)))) this.partTotal++;
     const title = baseName(file).replace(/\.\w+$/, '');
     if (roots.length === 1) this.visit(roots[0], roots[0], -1, IDENTITY, undefined);
     else {
       this.nodes.push({ parent: -1, name: title, product: title, placement: IDENTITY, part: -1 });
       for (const r of roots) this.visit(r, r, 0, IDENTITY, undefined);
     }
-    const kept = dropEmptyBranches(this.nodes);
-    const first = this.facts[0]!;
-    const rootName = kept[0]?.name || title;
-    const assembly: Assembly = {
-      name: rootName,
-      schema: first.schema,
-      unit: first.unit,
-      parts: this.parts,
-      nodes: kept,
-      properties: this.property(rootName),
-      notices: this.notices,
-    };
-    return { assembly, geometries: this.geometries };
+    return { nodes: this.nodes, raw: this.raw, shapes: this.shapes, title, facts: this.facts, properties: (product) => this.property(product) };
   }
 
   private property(product: string): Record<string, string> {
@@ -141,7 +168,6 @@ class TreeWalker {
       return;
     }
     const part = this.partAt(shape, product);
-    if (part < 0) return;
     this.nodes.push({ parent, name: product, product, placement, part, ...(own ? { color: own } : {}) });
   }
 
@@ -151,33 +177,18 @@ class TreeWalker {
     const entry: string = text.ToCString();
     const known = this.partOfEntry.get(entry);
     if (known !== undefined) return known;
-    this.options.onProgress?.('meshing', this.partOfEntry.size, this.partTotal);
-    const geometry = extractPart(this.k, this.s.own(this.oc.XCAFDoc_ShapeTool.GetShape_2(label)));
-    if (!geometry || geometry.triangles.length === 0) {
-      this.partOfEntry.set(entry, -1);
-      this.notices.push({ code: 'LEFT_OUT', about: product, text: `“${product}” has no surface (wires or points only) and is left out.` });
-      return -1;
-    }
-    const geometryKey = this.options.keyOf(geometry);
-    this.geometries.set(geometryKey, geometry);
     const material = this.facts.map((f) => f.materials.get(product)).find(Boolean);
     const color = this.colorOf(label);
-    const id = uniqueId(product, new Set(this.parts.map((p) => p.id)));
-    this.parts.push({
-      id,
+    this.shapes.push(this.oc.XCAFDoc_ShapeTool.GetShape_2(label));
+    this.raw.push({
       name: product,
-      geometryKey,
-      volumeMm3: geometry.volumeMm3,
-      areaMm2: geometry.areaMm2,
-      centroid: geometry.centroid,
-      box: geometry.box,
       properties: this.property(product),
       ...(color ? { color } : {}),
       ...(material ? { material: material.name } : {}),
       ...(material?.densityKgM3 ? { densityKgM3: material.densityKgM3 } : {}),
     });
-    this.partOfEntry.set(entry, this.parts.length - 1);
-    return this.parts.length - 1;
+    this.partOfEntry.set(entry, this.raw.length - 1);
+    return this.raw.length - 1;
   }
 
   private nameOf(label: any): string {

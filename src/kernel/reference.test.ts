@@ -19,7 +19,7 @@ let shape: { delete(): void };
 beforeAll(async () => {
   kernel = await loadKernel();
   let n = 0;
-  const { assembly, geometries } = readStep(kernel, [{ name: 'as1.stp', bytes: file }], { keyOf: () => `g${n++}` });
+  const { assembly, geometries } = await readStep(kernel, [{ name: 'as1.stp', bytes: file }], { keyOf: () => `g${n++}` });
   bodies = sceneOf(assembly, geometries);
   shape = readShape(kernel, file);
 });

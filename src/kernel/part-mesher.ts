@@ -1,0 +1,168 @@
+import type { MessagePort, Worker } from 'node:worker_threads';
+import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
+import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { extractPart } from './extract-part.ts';
+import type { Kernel } from './load.ts';
+import { withScope } from './scope.ts';
+
+/* eslint-disable @typescript-eslint/no-explicit-any -- shapes of the kernel */
+
+export interface MeshedPart {
+  readonly key: string;
+  readonly geometry: PartGeometry;
+}
+
+/**
+ * Meshes the shapes of an import; undefined for one without a face.
+ * @param shapes TopoDS_Shape in the part's own frame
+ */
+export type PartMesher = (shapes: readonly any[], onProgress: (done: number) => void) => Promise<(MeshedPart | undefined)[]>;
+
+/** One after the other, in this thread. */
+export function meshHere(k: Kernel, keyOf: (g: PartGeometry) => string): PartMesher {
+  return async (shapes, onProgress) =>
+    shapes.map((shape, i) => {
+      onProgress(i);
+      const geometry = extractPart(k, shape);
+      return geometry && { key: keyOf(geometry), geometry };
+    });
+}
+
+/** What a helping thread is sent and what it answers; it asks for more by answering. */
+export interface MeshWish {
+  readonly mesh: number;
+  readonly brep: Uint8Array;
+}
+export type MeshAnswer = { readonly meshed: number; readonly key: string; readonly packed: Uint8Array } | { readonly meshed: number; readonly empty: true };
+
+/** Parts that a helper is given in advance, so that it never waits for this thread. */
+const AHEAD = 2;
+
+/**
+ * Shares the parts with helping threads that each have a kernel of their own; every part goes to whoever is free. A
+ * helper that breaks gives its parts back.
+ * @param keep is told the packed geometry that helpers bring
+ */
+export function meshWith(
+  k: Kernel,
+  keyOf: (g: PartGeometry) => string,
+  keep: (key: string, packed: Uint8Array) => void,
+  helpers: readonly Worker[],
+): PartMesher {
+  return async (shapes, onProgress) => {
+    const out: (MeshedPart | undefined)[] = new Array<MeshedPart | undefined>(shapes.length).fill(undefined);
+    // The heavy ones first: nobody is left with one at the end.
+    const order = shapes.map((s, i) => [i, facesOf(k, s)] as const).sort((a, b) => a[1] - b[1]);
+    const open = order.map(([i]) => i);
+    let done = 0;
+    const finished = (i: number, part: MeshedPart | undefined) => {
+      out[i] = part;
+      onProgress(++done);
+    };
+    const away = new Map<Worker, Set<number>>();
+    let wake = () => {};
+    const give = (w: Worker) => {
+      const mine = away.get(w);
+      while (mine && mine.size < AHEAD && open.length) {
+        const i = open.pop()!;
+        mine.add(i);
+        w.postMessage({ mesh: i, brep: writeBrep(k, shapes[i]) } satisfies MeshWish);
+      }
+    };
+    const lose = (w: Worker) => {
+      open.push(...(away.get(w) ?? []));
+      away.delete(w);
+      wake();
+    };
+    const stops = helpers.map((w) => {
+      const hear = (a: MeshAnswer) => {
+        if (!('meshed' in a) || !away.get(w)?.delete(a.meshed)) return;
+        if ('empty' in a) finished(a.meshed, undefined);
+        else {
+          keep(a.key, a.packed);
+          finished(a.meshed, { key: a.key, geometry: unpackGeometry(a.packed)! });
+        }
+        give(w);
+        wake();
+      };
+      const broken = () => lose(w);
+      away.set(w, new Set());
+      w.on('message', hear).on('error', broken).on('exit', broken);
+      return () => w.off('message', hear).off('error', broken).off('exit', broken);
+    });
+    try {
+      for (const w of helpers) give(w);
+      while (open.length || [...away.values()].some((s) => s.size)) {
+        const i = open.pop();
+        if (i === undefined) {
+          await new Promise<void>((r) => (wake = r));
+          continue;
+        }
+        const geometry = extractPart(k, shapes[i]);
+        finished(i, geometry && { key: keyOf(geometry), geometry });
+        // Answers of the helpers are heard between parts.
+        await new Promise((r) => setImmediate(r));
+      }
+      return out;
+    } finally {
+      for (const stop of stops) stop();
+    }
+  };
+}
+
+/** The other side: meshes what comes through the port, one after the other. */
+export function helpMeshing(
+  port: MessagePort,
+  kernel: Promise<Kernel>,
+  keyed: (g: PartGeometry) => { key: string; packed: Uint8Array },
+): (wish: MeshWish) => void {
+  let tail: Promise<unknown> = kernel;
+  return (wish) => {
+    tail = tail.then(async () => {
+      const k = await kernel;
+      const shape = readBrep(k, wish.brep);
+      const geometry = extractPart(k, shape);
+      shape.delete();
+      if (!geometry) port.postMessage({ meshed: wish.mesh, empty: true } satisfies MeshAnswer);
+      else {
+        const { key, packed } = keyed(geometry);
+        port.postMessage({ meshed: wish.mesh, key, packed } satisfies MeshAnswer, [packed.buffer as ArrayBuffer]);
+      }
+    });
+    // A kernel that trapped is of no more use: the thread ends, and its parts go back.
+    tail.catch(() => process.exit(1));
+  };
+}
+
+function facesOf(k: Kernel, shape: any): number {
+  return withScope((s) => {
+    const oc = k as any;
+    const faces = s.own(new oc.TopTools_IndexedMapOfShape_1());
+    oc.TopExp.MapShapes_1(shape, oc.TopAbs_ShapeEnum.TopAbs_FACE, faces);
+    return faces.Extent() as number;
+  });
+}
+
+const BREP_FILE = '/part.brep';
+
+function writeBrep(k: Kernel, shape: any): Uint8Array {
+  return withScope((s) => {
+    const oc = k as any;
+    oc.BRepTools.Write_3(shape, BREP_FILE, s.own(new oc.Message_ProgressRange_1()));
+    const bytes = k.FS.readFile(BREP_FILE);
+    k.FS.unlink(BREP_FILE);
+    return bytes;
+  });
+}
+
+/** A shape from the kernel's own text format. @returns a TopoDS_Shape, to be deleted */
+export function readBrep(k: Kernel, bytes: Uint8Array): any {
+  return withScope((s) => {
+    const oc = k as any;
+    k.FS.writeFile(BREP_FILE, bytes);
+    const shape = new oc.TopoDS_Shape();
+    oc.BRepTools.Read_2(shape, BREP_FILE, s.own(new oc.BRep_Builder()), s.own(new oc.Message_ProgressRange_1()));
+    k.FS.unlink(BREP_FILE);
+    return shape;
+  });
+}
