@@ -1,8 +1,9 @@
 import { Solids } from '../demo/solids.ts';
-import type { Vec3 } from '../src/core/base/vector.ts';
+import { anyPerpendicular, type Vec3 } from '../src/core/base/vector.ts';
 import { cutScene } from '../src/core/cut/cut-scene.ts';
 import { namedFrame } from '../src/core/outline/directions.ts';
 import { loadKernel } from '../src/kernel/load.ts';
+import { loadSolidPort } from '../src/kernel/manifold.ts';
 import { exactCutArea } from '../src/kernel/testing/reference.ts';
 import { ASSEMBLY_FILES, fileCase, primitiveCases, SINGLE_FILES } from './cases.ts';
 import { machine } from './machine.ts';
@@ -19,6 +20,7 @@ const NORMALS: readonly Vec3[] = [
 export async function benchCut(long: boolean): Promise<void> {
   const kernel = await loadKernel();
   const solids = new Solids(kernel);
+  const port = await loadSolidPort();
   const cases = [
     ...primitiveCases(kernel, solids).filter((c) => long || c.name !== 'spring'),
     ...(await Promise.all([...(long ? SINGLE_FILES : SINGLE_FILES.slice(0, 5)), ...ASSEMBLY_FILES.slice(0, 2)].map((f) => fileCase(kernel, f)))).flatMap(
@@ -30,6 +32,9 @@ export async function benchCut(long: boolean): Promise<void> {
       const d = middle(c.bodies, normal);
       const own = bestOf(3, () => cutScene(c.bodies, { normal, d }, {}, namedFrame('front')));
       const area = own.result.caps.reduce((s, x) => s + x.areaMm2, 0);
+      // The same cut by the boolean package: a half section that takes everything.
+      const shape = { kind: 'half', across: anyPerpendicular(normal), from: -1e4 } as const;
+      const shaped = bestOf(3, () => cutScene(c.bodies, { normal, d }, { shape, solids: port }, namedFrame('front')));
       const exact = bestOf(1, () => exactCutArea(kernel, c.shape, normal, d, 5000));
       report({
         bench: 'cut',
@@ -37,6 +42,9 @@ export async function benchCut(long: boolean): Promise<void> {
         normal: normal.join(','),
         ownMs: own.ms,
         booleanTimes: exact.ms / own.ms,
+        manifoldTimes: shaped.ms / own.ms,
+        shapedToPlane: area > 0 ? shaped.result.caps.reduce((sum, x) => sum + x.areaMm2, 0) / area - 1 : 0,
+        uncut: shaped.result.uncut.length,
         areaMm2: area,
         areaToBoolean: exact.result > 0 ? area / exact.result - 1 : area,
         openLoops: own.result.openLoops,
