@@ -40,6 +40,13 @@ describe('quarry', () => {
     expect((out as never as { areaMm2: number }).areaMm2).toBeCloseTo(180 * 150 - 6 * Math.PI * 25, 0);
   });
 
+  test('cut along a line drawn on a view: both steps through the plate show all of it', () => {
+    const { out } = quarry('cut', AS1, '--line', '-10,10;90,10;90,5;300,5', '--on', 'front', '--keep-whole', 'bolt');
+    expect(out).toMatchObject({ uncut: [] });
+    expect((out as never as { areaMm2: number }).areaMm2).toBeCloseTo(180 * 150 - 6 * Math.PI * 25, 0);
+    expect(quarry('cut', AS1, '--line', '0,0;10,0;1,0.2', '--on', 'front')).toMatchObject({ status: 2, out: { error: { code: 'BAD_USAGE' } } });
+  });
+
   test('draft gives a complete set, and the PDF has true pages, an embedded font and the words', () => {
     const { status, out } = quarry('draft', AS1, '--out', dir, '--sheet', 'A3');
     expect(status).toBe(0);

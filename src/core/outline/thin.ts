@@ -22,21 +22,28 @@ const OUTLINE = 0.5;
 export function crowdedRuns(lines: Linework, { limit, shows, beside }: ThinOptions): Uint8Array {
   const drop = new Uint8Array(lines.kind.length);
   if (!(limit > 0)) return drop;
-  const kept = new Map<string, number[]>();
-  const inside: { run: number; samples: Float64Array; length: number }[] = [];
+  const runsOf = new Map<number, number[]>();
   for (let i = 0; i < lines.kind.length; i++) {
-    const samples = samplesOf(lines, i, limit / 2);
-    const kind = lines.kind[i]! & ~HIDDEN;
-    if (kind === LineClass.cut || !liesInside(lines.component[i]!, samples, shows, beside)) put(kept, lines.component[i]!, samples, limit);
-    else inside.push({ run: i, samples, length: runLength(lines, i) });
+    const list = runsOf.get(lines.component[i]!);
+    if (list) list.push(i);
+    else runsOf.set(lines.component[i]!, [i]);
   }
-  inside.sort((a, b) => (lines.kind[a.run]! & HIDDEN) - (lines.kind[b.run]! & HIDDEN) || b.length - a.length || a.run - b.run);
-  for (const { run, samples } of inside) {
-    const component = lines.component[run]!;
-    let near = 0;
-    for (let k = 0; k < samples.length; k += 4) if (hasNeighbour(kept, component, samples[k]!, samples[k + 1]!, limit)) near++;
-    if (near > (CROWDED * samples.length) / 4) drop[run] = 1;
-    else put(kept, component, samples, limit);
+  for (const [component, runs] of runsOf) {
+    const kept = new PointGrid(limit);
+    const inside: { run: number; samples: Float64Array; length: number }[] = [];
+    for (const i of runs) {
+      const samples = samplesOf(lines, i, limit / 2);
+      const kind = lines.kind[i]! & ~HIDDEN;
+      if (kind === LineClass.cut || !liesInside(component, samples, shows, beside)) kept.put(samples);
+      else inside.push({ run: i, samples, length: runLength(lines, i) });
+    }
+    inside.sort((a, b) => (lines.kind[a.run]! & HIDDEN) - (lines.kind[b.run]! & HIDDEN) || b.length - a.length || a.run - b.run);
+    for (const { run, samples } of inside) {
+      let near = 0;
+      for (let k = 0; k < samples.length; k += 4) if (kept.near(samples[k]!, samples[k + 1]!)) near++;
+      if (near > (CROWDED * samples.length) / 4) drop[run] = 1;
+      else kept.put(samples);
+    }
   }
   return drop;
 }
@@ -64,24 +71,40 @@ function liesInside(component: number, s: Float64Array, shows: ThinOptions['show
   return open <= (OUTLINE * s.length) / 4;
 }
 
-const cellKey = (component: number, i: number, j: number) => `${component}/${i}/${j}`;
+/** Points on a grid of cells as large as the distance that is asked for. */
+class PointGrid {
+  private readonly cells = new Map<number, number[]>();
+  private readonly limit: number;
 
-function put(kept: Map<string, number[]>, component: number, s: Float64Array, cell: number): void {
-  for (let k = 0; k < s.length; k += 4) {
-    const key = cellKey(component, Math.floor(s[k]! / cell), Math.floor(s[k + 1]! / cell));
-    const list = kept.get(key);
-    if (list) list.push(s[k]!, s[k + 1]!);
-    else kept.set(key, [s[k]!, s[k + 1]!]);
+  constructor(limit: number) {
+    this.limit = limit;
   }
-}
 
-function hasNeighbour(kept: ReadonlyMap<string, number[]>, component: number, x: number, y: number, limit: number): boolean {
-  const [i, j] = [Math.floor(x / limit), Math.floor(y / limit)];
-  for (let a = i - 1; a <= i + 1; a++)
-    for (let b = j - 1; b <= j + 1; b++) {
-      const list = kept.get(cellKey(component, a, b));
-      if (!list) continue;
-      for (let k = 0; k < list.length; k += 2) if (Math.hypot(list[k]! - x, list[k + 1]! - y) < limit) return true;
+  /** Unique for up to some ten million cells either way. */
+  private key(i: number, j: number): number {
+    return i * 0x2000000 + j;
+  }
+
+  /** @param s x, y, and two numbers more per point */
+  put(s: Float64Array): void {
+    for (let k = 0; k < s.length; k += 4) {
+      const key = this.key(Math.floor(s[k]! / this.limit), Math.floor(s[k + 1]! / this.limit));
+      const list = this.cells.get(key);
+      if (list) list.push(s[k]!, s[k + 1]!);
+      else this.cells.set(key, [s[k]!, s[k + 1]!]);
     }
-  return false;
+  }
+
+  /** Is there a point nearer than the limit? */
+  near(x: number, y: number): boolean {
+    const { limit } = this;
+    const [i, j] = [Math.floor(x / limit), Math.floor(y / limit)];
+    for (let a = i - 1; a <= i + 1; a++)
+      for (let b = j - 1; b <= j + 1; b++) {
+        const list = this.cells.get(this.key(a, b));
+        if (!list) continue;
+        for (let k = 0; k < list.length; k += 2) if ((list[k]! - x) ** 2 + (list[k + 1]! - y) ** 2 < limit * limit) return true;
+      }
+    return false;
+  }
 }
