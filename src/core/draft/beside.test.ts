@@ -27,8 +27,11 @@ describe('room for a new view', () => {
   test('anywhere free when both sides are taken, and inside even when nothing is', () => {
     const band = { x: 20, y: 100, width: 380, height: 80 };
     expect(placeBeside(parent, [1, 0], [50, 40], allowed, [band]).inLine).toBe(false);
-    const full = placeBeside(parent, [0, 1], [50, 40], allowed, [allowed]);
+    // On a full sheet: where there is least.
+    const most = { x: 20, y: 10, width: 330, height: 270 };
+    const full = placeBeside(parent, [0, 1], [80, 40], allowed, [most]);
     expect(full.inLine).toBe(false);
+    expect(full.at[0]).toBeGreaterThan(350);
   });
   test('never over anything while there is room, and always on the sheet', () => {
     const box = fc.record({

@@ -13,7 +13,7 @@ const STEP = 6;
 
 /**
  * Room for a new view that looks at its parent from a side: in line with it if there is room on the wanted side or the
- * other, else wherever it is free, nearest first; on a full sheet on the wanted side, over what lies there.
+ * other, else wherever it is free, nearest first; on a full sheet where it covers least.
  * @param direction from the parent's middle to the wanted side, on paper, one of ±x, ±y; undefined: no side is in line
  * @param size of the new view, paper mm
  * @param allowed where views may stand
@@ -31,10 +31,8 @@ export function placeBeside(
   const inside = (r: Rect) =>
     r.x >= allowed.x && r.y >= allowed.y && r.x + r.width <= allowed.x + allowed.width && r.y + r.height <= allowed.y + allowed.height;
   const free = (x: number, y: number, gap: number) => inside(rectAt(x, y)) && !around.some((o) => overlaps(rectAt(x, y), o, gap));
-  const clamped = (x: number, y: number): [number, number] => [
-    Math.min(Math.max(x, allowed.x + size[0] / 2), Math.max(allowed.x + size[0] / 2, allowed.x + allowed.width - size[0] / 2)),
-    Math.min(Math.max(y, allowed.y + size[1] / 2), Math.max(allowed.y + size[1] / 2, allowed.y + allowed.height - size[1] / 2)),
-  ];
+  /** Area of what a place would cover; the parent counts double. */
+  const covered = (x: number, y: number) => around.reduce((sum, o) => sum + (o === parent ? 2 : 1) * common(rectAt(x, y), o), 0);
   const beside = (k: number, gap: number): [number, number] => {
     const [dx, dy] = direction!;
     return [middle[0] + dx * k * (parent.width / 2 + size[0] / 2 + gap), middle[1] + dy * k * (parent.height / 2 + size[1] / 2 + gap)];
@@ -49,12 +47,23 @@ export function placeBeside(
         if (free(...at, LEAST_GAP_MM / 2)) return { at, inLine: true };
       }
     }
-  let best: { at: [number, number]; d: number } | undefined;
+  let best: { at: [number, number]; covers: number; d: number } = {
+    at: [allowed.x + allowed.width / 2, allowed.y + allowed.height / 2],
+    covers: Infinity,
+    d: 0,
+  };
   for (let y = allowed.y + size[1] / 2; y <= allowed.y + allowed.height - size[1] / 2; y += STEP)
     for (let x = allowed.x + size[0] / 2; x <= allowed.x + allowed.width - size[0] / 2; x += STEP) {
       const d = Math.hypot(x - middle[0], y - middle[1]);
-      if ((!best || d < best.d) && free(x, y, LEAST_GAP_MM / 2)) best = { at: [x, y], d };
+      const covers = free(x, y, LEAST_GAP_MM / 2) ? 0 : Math.max(1e-6, covered(x, y));
+      if (covers < best.covers || (covers === best.covers && d < best.d)) best = { at: [x, y], covers, d };
     }
-  if (best) return { at: best.at, inLine: false };
-  return direction ? { at: clamped(...beside(1, LEAST_GAP_MM)), inLine: false } : { at: clamped(...middle), inLine: false };
+  return { at: best.at, inLine: false };
+}
+
+/** Area that two rectangles share, mm². */
+function common(a: Rect, b: Rect): number {
+  const w = Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x);
+  const h = Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y);
+  return w > 0 && h > 0 ? w * h : 0;
 }

@@ -31,6 +31,21 @@
       .filter((s) => s.area >= SEEN_MM2)
       .sort((a, b) => b.area - a.area),
   );
+  /** The piece that is selected in a section: it can be cut or kept whole by itself. */
+  const piece = $derived.by(() => {
+    const s = drawing.selection;
+    if (s.kind !== 'item' || s.component === undefined || !s.view) return undefined;
+    const view = drawing.document[s.view];
+    if (view?.type !== 'view' || !view.cut) return undefined;
+    const path = drawing.components[s.component]!.path;
+    return { view, cut: view.cut, path, whole: view.cut.keptWhole.includes(path) };
+  });
+  function togglePiece() {
+    if (!piece) return;
+    const { view, cut, path, whole } = piece;
+    const keptWhole = whole ? cut.keptWhole.filter((p) => p !== path) : [...cut.keptWhole, path];
+    drawing.edit(whole ? 'Cut this piece' : 'Keep this piece whole', [{ op: 'put', record: { ...view, cut: { ...cut, keptWhole } } }]);
+  }
   const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
 </script>
 
@@ -51,6 +66,11 @@
     {...key === 'source' ? { options: SOURCES } : {}}
   />
 {/each}
+
+{#if piece}
+  <h3>In {piece.view.name}</h3>
+  <button class="q-button" onclick={togglePiece}>{piece.whole ? 'Cut this piece' : 'Keep this piece whole'}</button>
+{/if}
 
 <h3>Seen in</h3>
 <ul>

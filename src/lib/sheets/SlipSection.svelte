@@ -43,6 +43,13 @@
     return item ? `${item.number} ${item.values.description.text}` : path;
   };
 
+  const grouped = (paths: readonly string[]) => {
+    const groups = new Map<string, string[]>();
+    for (const p of paths) groups.set(name(p), [...(groups.get(name(p)) ?? []), p]);
+    return [...groups].map(([n, list]) => ({ name: n, paths: list }));
+  };
+  const whole = $derived(grouped(cut.keptWhole));
+
   let suggested = $state.raw<readonly { readonly path: string; readonly why: string }[] | undefined>(undefined);
   const open = $derived((suggested ?? []).filter((s) => !cut.keptWhole.includes(s.path)));
   async function suggest() {
@@ -94,10 +101,13 @@
 
 <p class="q-caption">Kept whole (not cut)</p>
 <ul class="chips">
-  {#each cut.keptWhole as path (path)}
+  {#each whole as group (group.name)}
     <li>
-      {name(path)}
-      <button aria-label="Cut {name(path)}" onclick={() => put('Cut a component', { ...cut, keptWhole: cut.keptWhole.filter((p) => p !== path) })}>×</button>
+      {group.name}{group.paths.length > 1 ? `, ${group.paths.length} pieces` : ''}
+      <button
+        aria-label="Cut {group.name}"
+        onclick={() => put(`Cut ${group.name}`, { ...cut, keptWhole: cut.keptWhole.filter((p) => !group.paths.includes(p)) })}>×</button
+      >
     </li>
   {:else}
     <li class="none">Everything is cut.</li>
