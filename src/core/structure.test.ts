@@ -61,9 +61,9 @@ describe('imports point one way', () => {
     expect(wrong).toEqual([]);
   });
 
-  test('core takes in nothing but two small packages of plane geometry', () => {
+  test('core takes in nothing but small packages of plane geometry and PNG', () => {
     const bare = arrows.filter((a) => room(a.from) === 'core' && !ROOMS.includes(room(a.to))).map((a) => a.to);
-    expect([...new Set(bare)].sort()).toEqual(['earcut', 'flatbush']);
+    expect([...new Set(bare)].sort()).toEqual(['earcut', 'fast-png', 'flatbush']);
   });
 
   test('pages enter the server by its door only', () => {

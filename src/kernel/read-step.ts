@@ -107,7 +107,20 @@ async function meshTree(k: Kernel, tree: Tree, file: string, options: ReadOption
   const nodes = dropEmptyBranches(tree.nodes.map((n) => (n.part < 0 ? n : { ...n, part: numberOf[n.part]! })));
   const name = nodes[0]?.name || tree.title;
   const first = tree.facts[0]!;
-  return { assembly: { name, schema: first.schema, unit: first.unit, parts, nodes, properties: tree.properties(name), notices }, geometries };
+  const stated = Object.fromEntries(tree.facts.flatMap((f) => [...f.statedVolumes]));
+  return {
+    assembly: {
+      name,
+      schema: first.schema,
+      unit: first.unit,
+      parts,
+      nodes,
+      properties: tree.properties(name),
+      notices,
+      ...(Object.keys(stated).length ? { statedVolumes: stated } : {}),
+    },
+    geometries,
+  };
 }
 
 /** Walks the document's labels: assemblies, references to them, simple shapes. */

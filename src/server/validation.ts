@@ -118,7 +118,13 @@ export const sectionRequest = z.object({
   cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),
 });
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
-export const uploadOptions = z.object({ standard: z.enum(['iso', 'asme']).default('iso'), sheet: size.nullable().default(null) });
+export const uploadOptions = z.object({
+  standard: z.enum(['iso', 'asme']).default('iso'),
+  sheet: size.nullable().default(null),
+  /** Millimetres per unit and the axis that is up, where the files do not say. */
+  unitMm: z.coerce.number().positive().max(1e6).optional(),
+  up: z.enum(['y', 'z']).default('z'),
+});
 
 /** @throws QuarryError BAD_REQUEST that names the first thing wrong */
 export function check<T>(schema: z.ZodType<T>, value: unknown): T {

@@ -44,6 +44,8 @@ export interface Assembly {
   readonly nodes: readonly AssemblyNode[];
   readonly properties: Readonly<Record<string, string>>;
   readonly notices: readonly Notice[];
+  /** Volumes that the file states for checking, mm³ by product name. */
+  readonly statedVolumes?: Readonly<Record<string, number>>;
 }
 
 /** A component: a leaf of the tree with its place in the whole. */

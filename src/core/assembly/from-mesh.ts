@@ -3,7 +3,7 @@ import { cross, dot, length, normalize, subtract, type Vec3 } from '../base/vect
 import { EdgeList } from './edge-list.ts';
 import { fitCurve, fitSurface } from './fit.ts';
 import { meshEdges, type MeshEdges } from './mesh-edges.ts';
-import { boxDiagonal, boxOf, EdgeClass, FACE_STRIDE, type PartGeometry } from './part-geometry.ts';
+import { boxDiagonal, boxOf, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from './part-geometry.ts';
 
 /** Triangles that meet at a sharper angle than this meet at an edge; tessellated curves turn by less. rad */
 const EDGE_ANGLE = (25 * Math.PI) / 180;
@@ -35,6 +35,7 @@ export function geometryFromMesh(positions: ArrayLike<number>, triangles?: Array
   const cornerNormals = smoothNormals(mesh, flat, triangleFace);
   const box = boxOf(mesh.positions);
   const diagonal = boxDiagonal(box);
+  if (!(sums.area > 1e-18 * diagonal * diagonal)) return undefined;
   return {
     positions: mesh.positions,
     triangles: mesh.triangles,
@@ -192,6 +193,8 @@ function describeFaces(m: Mesh, face: Uint32Array, normals: Float32Array, tolera
   const points = Array.from({ length: count }, (): number[] => []);
   const directions = Array.from({ length: count }, (): number[] => []);
   for (let i = 0; i < m.triangles.length; i++) {
+    // Triangles without an area have no direction: they hold the surface together and say nothing of it.
+    if (normals[i * 3] === 0 && normals[i * 3 + 1] === 0 && normals[i * 3 + 2] === 0) continue;
     const f = face[(i / 3) | 0]!;
     points[f]!.push(...point(m, m.triangles[i]!));
     directions[f]!.push(normals[i * 3]!, normals[i * 3 + 1]!, normals[i * 3 + 2]!);
@@ -199,6 +202,10 @@ function describeFaces(m: Mesh, face: Uint32Array, normals: Float32Array, tolera
   const faceKind = new Uint8Array(count);
   const faceParams = new Float64Array(count * FACE_STRIDE);
   for (let f = 0; f < count; f++) {
+    if (points[f]!.length === 0) {
+      faceKind[f] = SurfaceKind.free;
+      continue;
+    }
     const fitted = fitSurface(points[f]!, directions[f]!, tolerance);
     faceKind[f] = fitted.kind;
     faceParams.set(fitted.params, f * FACE_STRIDE);

@@ -16,6 +16,8 @@ export interface ExchangeFacts {
   /** User-defined properties by product name. */
   readonly properties: ReadonlyMap<string, Readonly<Record<string, string>>>;
   readonly materials: ReadonlyMap<string, { readonly name: string; readonly densityKgM3?: number }>;
+  /** Volumes that the file states for checking, mm³ by product name (geometric validation properties). */
+  readonly statedVolumes: ReadonlyMap<string, number>;
   readonly notices: readonly Notice[];
 }
 
@@ -39,7 +41,7 @@ export function readExchangeFacts(text: string, file: string): ExchangeFacts {
     schema,
     unit: lengthUnit(entities),
     externalFiles: externalFiles(graph),
-    ...readProperties(graph),
+    ...readProperties(graph, MM_PER_UNIT[lengthUnit(entities)] ?? 1),
     notices: [],
   };
 }
@@ -278,7 +280,10 @@ function externalFiles(graph: Graph): string[] {
   return [...names];
 }
 
-function readProperties(graph: Graph) {
+const MM_PER_UNIT: Readonly<Record<string, number>> = { mm: 1, cm: 10, m: 1000, inch: 25.4, foot: 304.8 };
+
+function readProperties(graph: Graph, unitMm: number) {
+  const statedVolumes = new Map<string, number>();
   const properties = new Map<string, Record<string, string>>();
   const materials = new Map<string, { name: string; densityKgM3?: number }>();
   for (const id of graph.all('PROPERTY_DEFINITION_REPRESENTATION')) {
@@ -301,6 +306,7 @@ function readProperties(graph: Graph) {
         materials.set(product, known);
         continue;
       }
+      if (/validation/i.test(name) && /volume/i.test(value.name) && Number(value.value) > 0) statedVolumes.set(product, Number(value.value) * unitMm ** 3);
       // Validation properties and the like are for programs, not for people.
       if (/validation|geometric|shape|attribute valid/i.test(name) || !(value.name || name)) continue;
       const bag = properties.get(product) ?? {};
@@ -309,7 +315,7 @@ function readProperties(graph: Graph) {
     }
   }
   for (const [k, m] of materials) if (!m.name) materials.delete(k);
-  return { properties, materials };
+  return { properties, materials, statedVolumes };
 }
 
 function itemValue(graph: Graph, id: number): { name: string; value: string } | undefined {

@@ -3,6 +3,9 @@ export interface ErrorDetails {
   FILE_EMPTY: { file: string };
   FILE_NOT_STEP: { file: string };
   FILE_TRUNCATED: { file: string };
+  FILE_UNKNOWN: { file: string };
+  FILE_DAMAGED: { file: string; format: string; why: string };
+  FILE_FEATURE: { file: string; what: string };
   FILE_TOO_LARGE: { file: string; bytes: number; limitBytes: number };
   FILE_BROKEN_REFERENCE: { file: string; entity: number; missing: number };
   FILE_CYCLE: { file: string; product: string };
@@ -10,7 +13,7 @@ export interface ErrorDetails {
   FILE_UNREADABLE: { file: string };
   FILES_MISSING: { files: readonly string[] };
   FILE_TOO_DEEP: { file: string; depth: number; limit: number };
-  FILE_TOO_MANY: { file: string; count: number; limit: number };
+  FILE_TOO_MANY: { file: string; count: number; limit: number; what?: string };
   ZIP_BROKEN: { file: string };
   IMPORT_TIMEOUT: { seconds: number };
   KERNEL_STOPPED: { stage: string };
@@ -37,6 +40,9 @@ const list = (names: readonly string[]) => names.slice(0, 8).join(', ') + (names
 const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } = {
   FILE_EMPTY: (d) => `${d.file} is empty. Export it again and drop the new file.`,
   FILE_NOT_STEP: (d) => `${d.file} is not a STEP file: it does not begin with “ISO-10303-21;”. Export the assembly as STEP (AP203, AP214 or AP242).`,
+  FILE_UNKNOWN: (d) => `${d.file} is none of the formats that can be brought in: STEP, glTF (GLB), STL, 3MF, OBJ, or a zip of them.`,
+  FILE_DAMAGED: (d) => `${d.file} is damaged: ${d.why}. Export it again as ${d.format}.`,
+  FILE_FEATURE: (d) => `${d.file} uses ${d.what}, which is not read here. Export it without.`,
   FILE_TRUNCATED: (d) => `${d.file} stops before its end (no “END-ISO-10303-21;”). The copy or export was cut short: export it again.`,
   FILE_TOO_LARGE: (d) =>
     `${d.file} has ${megabytes(d.bytes)}; the limit is ${megabytes(d.limitBytes)}. Leave out what the drawing does not need, or raise the limit.`,
@@ -46,7 +52,7 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   FILE_UNREADABLE: (d) => `${d.file} could not be read as STEP. Export it again, as AP214 or AP242.`,
   FILES_MISSING: (d) => `The assembly refers to files that were not given: ${list(d.files)}. Drop them together with it, or as one zip.`,
   FILE_TOO_DEEP: (d) => `${d.file} nests its sub-assemblies ${d.depth} levels deep; the limit is ${d.limit}.`,
-  FILE_TOO_MANY: (d) => `${d.file} has ${d.count} components; the limit is ${d.limit}.`,
+  FILE_TOO_MANY: (d) => `${d.file} has ${d.count} ${d.what ?? 'components'}; the limit is ${d.limit}.`,
   ZIP_BROKEN: (d) => `${d.file} is not a zip that can be opened. Pack it again, or drop its files one by one.`,
   IMPORT_TIMEOUT: (d) => `Reading took longer than ${d.seconds} seconds and was stopped. The file may be damaged; try to export it again or in parts.`,
   KERNEL_STOPPED: (d) => `The geometry kernel stopped while ${d.stage}. The file is damaged or beyond what it can read; export it again.`,

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { ISO_NAMES, INCH_NAMES } from './sheet-names';
   import { FileUp } from '@lucide/svelte';
+  import UnitQuestion, { type Question } from './UnitQuestion.svelte';
 
   const { limitMb, oncreated }: { limitMb: number; oncreated: (id: string) => void } = $props();
 
@@ -11,11 +12,15 @@
   let sheet = $state('');
   let input: HTMLInputElement;
   let request: XMLHttpRequest | undefined;
+  /** Files that wait for an answer. */
+  let asked = $state.raw<{ files: readonly File[]; question: Question } | undefined>(undefined);
 
   /** XMLHttpRequest rather than fetch: it tells how far the upload is. */
-  function send(files: FileList | File[] | null | undefined) {
-    if (!files || files.length === 0) return;
+  function send(list: FileList | readonly File[] | null | undefined, choice?: { unitMm: number; up: 'y' | 'z' }) {
+    if (!list || list.length === 0) return;
+    const files = [...list];
     trouble = '';
+    asked = undefined;
     const form = new FormData();
     let bytes = 0;
     for (const f of files) {
@@ -28,13 +33,18 @@
     }
     form.append('standard', standard);
     if (sheet) form.append('sheet', sheet);
+    if (choice) {
+      form.append('unitMm', String(choice.unitMm));
+      form.append('up', choice.up);
+    }
     const r = new XMLHttpRequest();
     request = r;
     r.upload.onprogress = (e) => (sending = e.lengthComputable ? e.loaded / e.total : 0);
     r.onload = () => {
       sending = -1;
-      const answer = JSON.parse(r.responseText || '{}') as { id?: string; error?: { message: string } };
+      const answer = JSON.parse(r.responseText || '{}') as { id?: string; question?: Question; error?: { message: string } };
       if (r.status === 201 && answer.id) oncreated(answer.id);
+      else if (r.status === 200 && answer.question) asked = { files, question: answer.question };
       else trouble = answer.error?.message ?? 'The server did not take the file. Try it again.';
     };
     r.onerror = () => {
@@ -68,8 +78,8 @@
       <p><b>Sending … {Math.round(sending * 100)} %</b></p>
       <progress max="1" value={sending} aria-label="Upload"></progress>
     {:else}
-      <p><b>Drop a STEP assembly here</b></p>
-      <p class="q-caption">AP203, AP214 or AP242. Several files that belong together, or a zip of them, are one assembly. Up to {limitMb} MB.</p>
+      <p><b>Drop an assembly here</b></p>
+      <p class="q-caption">STEP, glTF, 3MF, STL or OBJ. Several files, or a zip of them, are one assembly. Up to {limitMb} MB.</p>
     {/if}
     {#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
   </div>
@@ -96,13 +106,17 @@
     bind:this={input}
     type="file"
     multiple
-    accept=".stp,.step,.p21,.zip"
+    accept=".stp,.step,.p21,.glb,.gltf,.bin,.3mf,.stl,.obj,.zip"
     class="sr-only"
-    aria-label="STEP files"
+    aria-label="Assembly files"
     tabindex="-1"
     onchange={(e) => send(e.currentTarget.files)}
   />
 </section>
+{#if asked}
+  {@const { files, question } = asked}
+  <UnitQuestion {question} onanswer={(unitMm, up) => send(files, { unitMm, up })} oncancel={() => (asked = undefined)} />
+{/if}
 
 <style>
   .drop {

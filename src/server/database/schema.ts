@@ -1,5 +1,6 @@
 import { bigserial, boolean, customType, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Assembly } from '../../core/assembly/assembly.ts';
+import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 
@@ -28,6 +29,8 @@ export const job = pgTable('job', {
   fileBytes: integer().notNull().default(0),
   /** Sheet and standard wanted for the first drawing. */
   sheet: text(),
+  /** Decided by the user where a format leaves it open. */
+  choices: jsonb().$type<MeshChoices>(),
   standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
   assembly: jsonb().$type<Assembly>(),
   /** The drawing as it stands; `edit` tells how it came about. */

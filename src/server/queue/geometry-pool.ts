@@ -1,10 +1,24 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
-import type { DraftMessage, DraftReply, DraftResult, DraftTask, ExportTask, GeometryTask, SectionProposal, SectionTask, ViewTask } from './geometry-tasks.ts';
+import type {
+  DraftMessage,
+  DraftReply,
+  DraftResult,
+  DraftTask,
+  ExportTask,
+  GeometryTask,
+  MeasureResult,
+  ReadResult,
+  ReadTask,
+  SectionProposal,
+  SectionTask,
+  ViewTask,
+} from './geometry-tasks.ts';
 
 let pool: Piscina | undefined;
 
@@ -140,6 +154,31 @@ async function draft(
   } finally {
     end.abort();
     port1.close();
+  }
+}
+
+/** Reads a mesh file. @throws QuarryError of the file, CANCELLED */
+export async function runRead(
+  task: Omit<ReadTask, 'type' | 'port' | 'stop'>,
+  onProgress: (done: number, total: number) => void,
+  signal: AbortSignal,
+): Promise<ReadResult> {
+  const { port1, port2 } = new MessageChannel();
+  port1.on('message', ([done, total]: [number, number]) => onProgress(done, total));
+  try {
+    return await run<ReadResult>({ ...task, type: 'read', port: port2, stop: new Int32Array(new SharedArrayBuffer(4)) }, signal, [port2]);
+  } finally {
+    port1.close();
+  }
+}
+
+/** @throws QuarryError of the files, IMPORT_TIMEOUT */
+export async function runMeasure(files: readonly ImportedFile[]): Promise<MeasureResult> {
+  const limit = AbortSignal.timeout(config.importTimeoutMs);
+  try {
+    return await run<MeasureResult>({ type: 'measure', files }, limit, []);
+  } catch (e) {
+    throw limit.aborted ? new QuarryError('IMPORT_TIMEOUT', { seconds: config.importTimeoutMs / 1000 }, { cause: e }) : e;
   }
 }
 

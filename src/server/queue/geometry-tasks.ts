@@ -1,5 +1,7 @@
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
+import type { ImportedFile } from '../../core/assembly/importing.ts';
+import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Cut } from '../../core/cut/keep-whole.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
@@ -45,6 +47,34 @@ export interface ViewTask {
   readonly spec: ViewSpec;
 }
 
+/** Reads a mesh file into an assembly. */
+export interface ReadTask {
+  readonly type: 'read';
+  readonly file: ImportedFile;
+  readonly beside: readonly ImportedFile[];
+  readonly choices: MeshChoices;
+  /** Counts go out. */
+  readonly port: MessagePort;
+  readonly stop: Int32Array<SharedArrayBuffer>;
+}
+
+export interface ReadResult {
+  readonly assembly: Assembly;
+  readonly geometries: readonly (readonly [string, Uint8Array])[];
+}
+
+/** How large files are whose unit is not known. */
+export interface MeasureTask {
+  readonly type: 'measure';
+  readonly files: readonly ImportedFile[];
+}
+
+export interface MeasureResult {
+  /** In the file's unit, with z up and with y up. */
+  readonly size: { readonly z: readonly number[]; readonly y: readonly number[] };
+  readonly guess: MeshChoices;
+}
+
 /** What a section along a cut would keep whole, and how large the whole is in its frame. */
 export interface SectionTask {
   readonly type: 'section';
@@ -71,4 +101,4 @@ export interface ExportTask {
   readonly fontFile: string;
 }
 
-export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ExportTask;
+export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ReadTask | MeasureTask | ExportTask;

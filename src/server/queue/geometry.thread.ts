@@ -1,7 +1,10 @@
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
+import { packGeometry } from '../../core/assembly/geometry-codec.ts';
+import { assemblyFromMeshes, guessUnitMm, meshTreeSize, type MeshTree } from '../../core/assembly/mesh-tree.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 import { dot } from '../../core/base/vector.ts';
 import { middleOf } from '../../core/cut/cut-scene.ts';
@@ -21,11 +24,25 @@ import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { SolidPort } from '../../core/cut/solid-port.ts';
 import { loadSolidPort } from '../../kernel/manifold.ts';
+import { readMeshFile } from '../../formats/readers/index.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
-import type { DraftMessage, DraftReply, DraftTask, ExportTask, GeometryTask, SectionProposal, SectionTask, ViewTask } from './geometry-tasks.ts';
+import type {
+  DraftMessage,
+  DraftReply,
+  DraftTask,
+  ExportTask,
+  GeometryTask,
+  MeasureResult,
+  MeasureTask,
+  ReadResult,
+  ReadTask,
+  SectionProposal,
+  SectionTask,
+  ViewTask,
+} from './geometry-tasks.ts';
 
 /** Errors cross to the caller as data: their class would be lost on the way. */
 export default async function run(task: GeometryTask): Promise<unknown> {
@@ -37,6 +54,10 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'section':
         return section(task, await geometriesFor(keysOf(task), task.geometry));
+      case 'read':
+        return await read(task, cancelBy(task.stop));
+      case 'measure':
+        return await measure(task);
       case 'export':
         return await exportFile(task);
     }
@@ -124,6 +145,35 @@ function section(task: SectionTask, geometries: ReadonlyMap<string, PartGeometry
     box: viewBox(bodies, task.frame),
     depths: bodies.map((b) => dot(middleOf(b), task.frame.toward)),
   };
+}
+
+async function read(task: ReadTask, cancel: Cancel): Promise<ReadResult> {
+  const tree = await readMeshFile(task.file, task.beside);
+  checkCancel(cancel);
+  const own = tree.unitMm === undefined ? task.choices : { unitMm: tree.unitMm, up: tree.up };
+  const bytes = new Map<string, Uint8Array>();
+  const keyOf = (geometry: PartGeometry) => {
+    const packed = packGeometry(geometry);
+    const key = createHash('sha256').update(packed).digest('hex').slice(0, 40);
+    bytes.set(key, packed);
+    return key;
+  };
+  const { assembly } = assemblyFromMeshes(tree, own, keyOf, (done, total) => {
+    checkCancel(cancel);
+    task.port.postMessage([done, total]);
+  });
+  return { assembly, geometries: [...bytes] };
+}
+
+async function measure(task: MeasureTask): Promise<MeasureResult> {
+  const size = { z: [0, 0, 0], y: [0, 0, 0] };
+  let up: MeshTree['up'] = 'z';
+  for (const f of task.files) {
+    const tree = await readMeshFile(f, []);
+    up = tree.up;
+    for (const k of ['z', 'y'] as const) meshTreeSize(tree, k).forEach((v, i) => (size[k][i] = Math.max(size[k][i]!, v)));
+  }
+  return { size, guess: { unitMm: guessUnitMm(size.z), up } };
 }
 
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {

@@ -1,4 +1,7 @@
 import { and, eq, inArray } from 'drizzle-orm';
+import type { ImportedFile, ImportStage } from '../../core/assembly/importing.ts';
+import { mergeAssemblies } from '../../core/assembly/merge.ts';
+import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { KernelHost } from '../../kernel/host.ts';
 import { config } from '../config.ts';
@@ -8,7 +11,9 @@ import { tell } from '../events.ts';
 import { log } from '../log.ts';
 import { failJob, loadFiles, setProgress } from '../services/jobs.ts';
 import { storeResults } from '../services/views.ts';
-import { runDraft } from './geometry-pool.ts';
+import { fileGroups, isStep } from '../../formats/readers/file-groups.ts';
+import type { ReadResult } from './geometry-tasks.ts';
+import { runDraft, runRead } from './geometry-pool.ts';
 
 /** Share of the whole that each stage takes, for the progress bar. */
 const STAGE_START: Readonly<Record<string, number>> = { starting: 0.02, reading: 0.15, translating: 0.2, meshing: 0.35, storing: 0.6, drawing: 0.65 };
@@ -62,12 +67,12 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   };
   const report = throttled((stage: string, share: number) => setProgress(id, stage, share));
   const files = await loadFiles(id);
-  const read = await kernel.import(files, {
-    signal,
-    timeoutMs: config.importTimeoutMs,
-    onProgress: (stage, done, total) =>
-      report(total > 1 ? `${stage} ${done + 1} of ${total}` : stage, (STAGE_START[stage] ?? 0) + (stage === 'meshing' ? (0.25 * done) / total : 0)),
-  });
+  const read = await readFiles(files, row.title, row.choices ?? { unitMm: 1, up: 'z' }, kernel, signal, (stage, done, total) =>
+    report(
+      total > 1 ? `${stage} ${Math.min(done + 1, total)} of ${total}` : stage,
+      (STAGE_START[stage] ?? 0) + (stage === 'meshing' ? (0.25 * done) / total : 0),
+    ),
+  );
   lap('read');
   await setProgress(id, 'storing', STAGE_START['storing']!);
   for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
@@ -100,7 +105,44 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
     })
     .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])));
   await tell({ type: 'job', job: id });
-  log.info({ job: id, timings, kernelHeapMb: Math.round(read.heapBytes / 1e6) }, 'brought in');
+  log.info({ job: id, timings }, 'brought in');
+}
+
+/** Every group of files is an assembly; several become one. The time limit is for all of them together. */
+async function readFiles(
+  files: readonly ImportedFile[],
+  title: string,
+  choices: MeshChoices,
+  kernel: KernelHost,
+  signal: AbortSignal,
+  onProgress: (stage: ImportStage, done: number, total: number) => void,
+): Promise<ReadResult> {
+  const groups = fileGroups(files);
+  const limit = AbortSignal.timeout(config.importTimeoutMs);
+  const both = AbortSignal.any([signal, limit]);
+  const results: ReadResult[] = [];
+  try {
+    for (const [i, { top, beside }] of groups.entries()) {
+      const tell = (stage: ImportStage, done: number, total: number) =>
+        groups.length > 1 ? onProgress(stage, i, groups.length) : onProgress(stage, done, total);
+      if (isStep(top.name)) results.push(await kernel.import([top, ...beside], { signal: both, timeoutMs: config.importTimeoutMs, onProgress: tell }));
+      else {
+        tell('reading', 0, 1);
+        results.push(await runRead({ file: top, beside, choices }, (done, total) => tell('meshing', done, total), both));
+      }
+    }
+  } catch (e) {
+    if (limit.aborted && !signal.aborted) throw new QuarryError('IMPORT_TIMEOUT', { seconds: config.importTimeoutMs / 1000 }, { cause: e });
+    throw e;
+  }
+  if (results.length === 1) return results[0]!;
+  return {
+    assembly: mergeAssemblies(
+      title,
+      results.map((r) => r.assembly),
+    ),
+    geometries: results.flatMap((r) => r.geometries),
+  };
 }
 
 /** At most a few writes a second; none after `stop`. */

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
+import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, type JobState } from '../database/schema.ts';
@@ -13,6 +14,7 @@ export interface NewJob {
   readonly standard?: Standard;
   readonly sheet?: string | null;
   readonly demo?: boolean;
+  readonly choices?: MeshChoices | undefined;
 }
 
 /** Stores the files and queues the import, both or neither. */
@@ -21,7 +23,14 @@ export async function createJob(input: NewJob): Promise<string> {
     const bytes = input.files.reduce((s, f) => s + f.bytes.length, 0);
     const [row] = await tx
       .insert(job)
-      .values({ title: input.title, fileBytes: bytes, standard: input.standard ?? 'iso', sheet: input.sheet ?? null, demo: input.demo ?? false })
+      .values({
+        title: input.title,
+        fileBytes: bytes,
+        standard: input.standard ?? 'iso',
+        sheet: input.sheet ?? null,
+        demo: input.demo ?? false,
+        choices: input.choices ?? null,
+      })
       .returning({ id: job.id });
     const id = row!.id;
     await tx.insert(jobFile).values(input.files.map((f, place) => ({ jobId: id, place, name: f.name, data: f.bytes })));

@@ -1,5 +1,7 @@
 import { zipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
+import { fileGroups } from '../../formats/readers/file-groups.ts';
+import { claimingSize } from '../../formats/testing/hostile-files.ts';
 import { orderUpload } from './uploads.ts';
 import { check, editRequest } from '../validation.ts';
 
@@ -24,13 +26,22 @@ describe('what is dropped', () => {
     const zip = { name: 'all.zip', bytes: zipSync({ 'x/part.stp': part.bytes, 'x/top.stp': top.bytes, 'x/readme.txt': part.bytes }) };
     expect(orderUpload([zip]).map((f) => f.name)).toEqual(['top.stp', 'part.stp']);
   });
+  test('files that do not name each other are assemblies of their own, whatever their format', () => {
+    const files = [file('a.stl', 'solid'), file('scene.gltf', '{}'), file('scene.bin', 'x'), file('b.stp', 'alone'), top, part];
+    expect(fileGroups(files).map((g) => [g.top.name, g.beside.map((f) => f.name)])).toEqual([
+      ['b.stp', []],
+      ['top.stp', ['part.stp']],
+      ['a.stl', ['scene.bin']],
+      ['scene.gltf', ['scene.bin']],
+    ]);
+  });
   test.each([
     ['nothing', () => orderUpload([]), 'BAD_REQUEST'],
     ['an empty file', () => orderUpload([file('a.stp', '')]), 'FILE_EMPTY'],
-    ['a picture', () => orderUpload([file('a.png', 'x')]), 'FILE_NOT_STEP'],
+    ['a picture', () => orderUpload([file('a.png', 'x')]), 'FILE_UNKNOWN'],
     ['a zip that is none', () => orderUpload([file('a.zip', 'PK nonsense')]), 'ZIP_BROKEN'],
-    ['a zip without a STEP file', () => orderUpload([{ name: 'a.zip', bytes: zipSync({ 'a.txt': part.bytes }) }]), 'FILE_NOT_STEP'],
-    ['a zip bomb', () => orderUpload([{ name: 'a.zip', bytes: zipSync({ 'a.stp': new Uint8Array(250_000_000) }) }]), 'FILE_TOO_LARGE'],
+    ['a zip without an assembly', () => orderUpload([{ name: 'a.zip', bytes: zipSync({ 'a.txt': part.bytes }) }]), 'FILE_UNKNOWN'],
+    ['a zip bomb', () => orderUpload([{ name: 'a.zip', bytes: claimingSize(zipSync({ 'a.stp': part.bytes }), 250_000_000) }]), 'FILE_TOO_LARGE'],
   ])('%s', (_, work, expected) => {
     expect(code(work)).toBe(expected);
   });

@@ -1,5 +1,5 @@
 import { api } from '$lib/api.server';
-import { check, config, createJob, listJobs, orderUpload, uploadOptions } from '$server';
+import { check, config, createJob, listJobs, orderUpload, unitQuestion, uploadOptions } from '$server';
 import { QuarryError } from '$core/base/errors';
 
 export const GET = api(async () => Response.json(await listJobs()));
@@ -18,7 +18,21 @@ export const POST = api(async ({ request }) => {
       .map(async (f) => ({ name: f.name, bytes: new Uint8Array(await f.arrayBuffer()) })),
   );
   const files = orderUpload(dropped);
-  const options = check(uploadOptions, { standard: form.get('standard') ?? undefined, sheet: form.get('sheet') ?? undefined });
-  const id = await createJob({ title: files[0]!.name.replace(/\.\w+$/, ''), files, ...options });
+  const field = (name: string) => form.get(name) ?? undefined;
+  const { standard, sheet, unitMm, up } = check(uploadOptions, {
+    standard: field('standard'),
+    sheet: field('sheet'),
+    unitMm: field('unitMm'),
+    up: field('up'),
+  });
+  const question = unitMm === undefined ? await unitQuestion(files) : undefined;
+  if (question) return Response.json({ question });
+  const id = await createJob({
+    title: files[0]!.name.replace(/\.\w+$/, ''),
+    files,
+    standard,
+    sheet,
+    choices: unitMm === undefined ? undefined : { unitMm, up },
+  });
   return Response.json({ id }, { status: 201 });
 });

@@ -1,0 +1,217 @@
+import { Document, NodeIO } from '@gltf-transform/core';
+import { strToU8, zipSync } from 'fflate';
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { BoxGeometry, Mesh, MeshBasicMaterial, Scene } from 'three';
+import { OBJExporter } from 'three/examples/jsm/exporters/OBJExporter.js';
+import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
+import { describe, expect, test } from 'vitest';
+import { componentsOf } from '../../core/assembly/components.ts';
+import type { ImportResult } from '../../core/assembly/importing.ts';
+import { assemblyFromMeshes, guessUnitMm, meshTreeSize, type MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import { determinant } from '../../core/base/placement.ts';
+import { namedFrame } from '../../core/outline/directions.ts';
+import { sceneOf } from '../../core/outline/scene-of.ts';
+import { viewBox } from '../../core/shade/raster.ts';
+import { HOSTILE_MESHES, tetraStl } from '../testing/hostile-files.ts';
+import { readMeshFile } from './index.ts';
+
+const MODELS = join(process.cwd(), 'node_modules/stl-models');
+async function load(
+  name: string,
+  bytes: Uint8Array,
+  choices: Partial<MeshChoices> = {},
+  beside: { name: string; bytes: Uint8Array }[] = [],
+): Promise<ImportResult> {
+  const tree = await readMeshFile({ name, bytes }, beside);
+  const all: string[] = [];
+  return assemblyFromMeshes(tree, { unitMm: tree.unitMm ?? 1, up: tree.up, ...choices }, (g) => {
+    const text = g.positions.join();
+    if (!all.includes(text)) all.push(text);
+    return `g${all.indexOf(text)}`;
+  });
+}
+function sizeOf({ assembly, geometries }: ImportResult): number[] {
+  const bodies = sceneOf(assembly, geometries);
+  const [top, front] = [viewBox(bodies, namedFrame('top')), viewBox(bodies, namedFrame('front'))];
+  return [top[2] - top[0], top[3] - top[1], front[3] - front[1]];
+}
+const close = (a: readonly number[], b: readonly number[], digits = 4) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+
+/** Two named boxes, made and written by another library. */
+function twoBoxes(): Scene {
+  const scene = new Scene();
+  [
+    ['Base', 40, 30, 10, 0],
+    ['Post', 10, 10, 60, 35],
+  ].forEach(([name, x, y, z, at]) => {
+    const mesh = new Mesh(new BoxGeometry(x as number, y as number, z as number), new MeshBasicMaterial());
+    mesh.name = name as string;
+    mesh.position.z = at as number;
+    scene.add(mesh);
+  });
+  scene.updateMatrixWorld(true);
+  return scene;
+}
+
+describe('STL', () => {
+  // npm stl-models 0.12.0: counts and sizes measured once with another reader.
+  test('the gear wheel: 41.72 × 41.72 × 8, 8,922.637 mm³, the same from text and from bytes', async () => {
+    const [binary, plain] = await Promise.all(
+      ['bin', 'ascii'].map((k) => load(`gearwheel.${k}.stl`, new Uint8Array(readFileSync(join(MODELS, `objects/gearwheel.${k}.stl`))))),
+    );
+    close(sizeOf(binary!), [41.72, 41.72, 8], 2);
+    expect(binary!.assembly.parts[0]!.volumeMm3).toBeCloseTo(8922.637, 1);
+    close(sizeOf(plain!), sizeOf(binary!), 3);
+  });
+  test('written by another library and read in inches', async () => {
+    const data = new STLExporter().parse(twoBoxes(), { binary: true });
+    const read = await load('boxes.stl', new Uint8Array(data.buffer, data.byteOffset, data.byteLength), { unitMm: 25.4 });
+    close(
+      sizeOf(read),
+      [40, 30, 70].map((v) => v * 25.4),
+      2,
+    );
+    expect(read.assembly.unit).toBe('inch');
+  });
+  test('each solid of a text file is a component', async () => {
+    const facet = (z: number) => `facet normal 0 0 1\nouter loop\nvertex 0 0 ${z}\nvertex 9 0 ${z}\nvertex 0 9 ${z}\nendloop\nendfacet\n`;
+    const { assembly } = await load('pair.stl', strToU8(`solid Lower\n${facet(0)}endsolid Lower\nsolid Upper\n${facet(5)}endsolid Upper\n`));
+    expect(assembly.nodes.map((n) => n.name)).toEqual(['pair', 'Lower', 'Upper']);
+    expect(assembly.notices.map((n) => n.code)).toEqual(['OPEN_SURFACE', 'OPEN_SURFACE']);
+  });
+  test('every deliberately broken file of the collection ends in a reading or a sentence', async () => {
+    for (const f of readdirSync(join(MODELS, 'broken'))) {
+      const outcome = await load(f, new Uint8Array(readFileSync(join(MODELS, 'broken', f)))).then(
+        () => 'read',
+        (e: { code?: string }) => e.code,
+      );
+      expect([f, outcome]).toEqual([f, expect.stringMatching(/^(read|FILE_\w+)$/)]);
+    }
+  });
+});
+
+describe('OBJ', () => {
+  test('written by another library: objects are components with their names and places', async () => {
+    const read = await load('boxes.obj', strToU8(new OBJExporter().parse(twoBoxes())));
+    expect(componentsOf(read.assembly).map((c) => c.name)).toEqual(['Base', 'Post']);
+    close(sizeOf(read), [40, 30, 70]);
+    expect(read.assembly.parts.map((p) => Math.round(p.volumeMm3))).toEqual([12000, 6000]);
+  });
+  test('with Y up it is turned upright', async () => {
+    close(sizeOf(await load('boxes.obj', strToU8(new OBJExporter().parse(twoBoxes())), { up: 'y' })), [40, 70, 30]);
+  });
+});
+
+describe('glTF', () => {
+  /** A shelf of one bracket used three times: plain, stretched, mirrored. Metres, Y up. */
+  function shelf(): Document {
+    const doc = new Document();
+    const buffer = doc.createBuffer();
+    const box = new BoxGeometry(0.04, 0.03, 0.02);
+    box.translate(0.02, 0, 0);
+    const accessor = (type: 'VEC3' | 'SCALAR', array: Float32Array | Uint16Array) =>
+      doc
+        .createAccessor()
+        .setType(type)
+        .setArray(array as never)
+        .setBuffer(buffer);
+    const steel = doc.createMaterial('Steel').setBaseColorFactor([1, 0, 0, 1]);
+    const primitive = doc
+      .createPrimitive()
+      .setAttribute('POSITION', accessor('VEC3', Float32Array.from(box.getAttribute('position').array)))
+      .setIndices(accessor('SCALAR', Uint16Array.from(box.getIndex()!.array)))
+      .setMaterial(steel);
+    const mesh = doc.createMesh('Bracket').addPrimitive(primitive).setExtras({ Supplier: 'Tidewater' });
+    const root = doc.createNode('Shelf');
+    const group = doc.createNode('Row').setTranslation([0, 0.1, 0]);
+    root.addChild(group);
+    group.addChild(doc.createNode('Plain').setMesh(mesh));
+    group.addChild(doc.createNode('Long').setMesh(mesh).setTranslation([0, 0.1, 0]).setScale([2, 1, 1]));
+    group.addChild(doc.createNode('Mirrored').setMesh(mesh).setTranslation([0, 0.2, 0]).setScale([-1, 1, 1]));
+    doc.createScene('Scene').addChild(root);
+    return doc;
+  }
+  test('tree, names, colour, material, properties; what is stretched is a part of its own, what is mirrored is not', async () => {
+    const read = await load('shelf.glb', await new NodeIO().writeBinary(shelf()));
+    const { assembly, geometries } = read;
+    expect(assembly.nodes.map((n) => n.name)).toEqual(['Shelf', 'Row', 'Plain', 'Long', 'Mirrored']);
+    expect(assembly.parts.map((p) => [p.name, p.material, p.color, Math.round(p.volumeMm3)])).toEqual([
+      ['Bracket', 'Steel', '#ff0000', 24000],
+      ['Bracket', 'Steel', '#ff0000', 48000],
+    ]);
+    expect(assembly.parts[0]!.properties).toEqual({ Supplier: 'Tidewater' });
+    const mirrored = componentsOf(assembly).find((c) => c.path.endsWith('Mirrored'))!;
+    expect(mirrored.part).toBe(0);
+    expect(determinant(mirrored.placement)).toBeCloseTo(-1, 6);
+    // Upright: what was up in Y is up in Z; 80 mm to the right, 40 mm to the left.
+    close(sizeOf(read), [120, 20, 230], 3);
+    expect([...geometries.values()].every((g) => g.closed)).toBe(true);
+  });
+  test('text with its buffer beside it is the same', async () => {
+    const { json, resources } = await new NodeIO().writeJSON(shelf());
+    const beside = Object.entries(resources).map(([name, bytes]) => ({ name, bytes }));
+    close(sizeOf(await load('shelf.gltf', strToU8(JSON.stringify(json)), {}, beside)), [120, 20, 230], 3);
+  });
+});
+
+describe('3MF', () => {
+  const cube = (id: number, s: number, extra = '') => {
+    const v = [0, 1, 2, 3, 4, 5, 6, 7].map((i) => `<vertex x="${i & 1 ? s : 0}" y="${i & 2 ? s : 0}" z="${i & 4 ? s : 0}"/>`).join('');
+    const t = ['0 2 1', '1 2 3', '4 5 6', '5 7 6', '0 1 4', '1 5 4', '2 6 3', '3 6 7', '0 4 2', '2 4 6', '1 3 5', '3 7 5']
+      .map((f) => f.split(' '))
+      .map(([a, b, c]) => `<triangle v1="${a}" v2="${b}" v3="${c}"/>`)
+      .join('');
+    return `<object id="${id}" ${extra}><mesh><vertices>${v}</vertices><triangles>${t}</triangles></mesh></object>`;
+  };
+  // Row vectors, translation last (3MF core specification 1.3, chapter 3.3).
+  const file = (unit: string) =>
+    zipSync({
+      '3D/3dmodel.model': strToU8(
+        `<?xml version="1.0"?><model unit="${unit}" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources>` +
+          '<basematerials id="9"><base name="PA 12" displaycolor="#3366CCFF"/></basematerials>' +
+          cube(1, 2, 'name="Cube &amp; Co" pid="9" pindex="0"') +
+          '<object id="2" name="Pair"><components><component objectid="1"/><component objectid="1" transform="0 1 0 -1 0 0 0 0 1 10 0 0"/></components></object>' +
+          '</resources><build><item objectid="2" transform="1 0 0 0 1 0 0 0 1 0 0 5"/></build></model>',
+      ),
+    });
+  test('unit, names, colours, materials, components in their places', async () => {
+    const read = await load('pair.3mf', file('inch'));
+    expect(read.assembly.nodes.map((n) => n.name)).toEqual(['pair', 'Pair', 'Cube & Co', 'Cube & Co']);
+    expect(read.assembly.parts).toMatchObject([{ name: 'Cube & Co', color: '#3366cc', material: 'PA 12' }]);
+    // The second cube is turned by 90° about its corner and stands at x = 8…10.
+    close(
+      sizeOf(read),
+      [10, 2, 2].map((v) => v * 25.4),
+    );
+    expect(read.assembly.parts[0]!.volumeMm3).toBeCloseTo(8 * 25.4 ** 3, 3);
+  });
+});
+
+describe('what is asked', () => {
+  test('the size of a file without a unit, and a sensible guess', async () => {
+    const tree = await readMeshFile({ name: 't.stl', bytes: tetraStl() }, []);
+    expect(meshTreeSize(tree, 'z')).toEqual([10, 10, 10]);
+    expect([guessUnitMm([10, 10, 10]), guessUnitMm([1.2, 0.4, 0.9])]).toEqual([1, 1000]);
+  });
+});
+
+describe('hostile files', () => {
+  test('there are forty or more', () => expect(HOSTILE_MESHES.length).toBeGreaterThanOrEqual(40));
+  test.each(HOSTILE_MESHES.map((f) => [`${f.name}: ${f.what}`, f] as const))('%s', async (_, f) => {
+    const began = performance.now();
+    const outcome = await load(f.name, f.bytes).then(
+      ({ assembly }) => {
+        // Names are text of one line.
+        for (const n of assembly.nodes) expect(n.name).toMatch(/^.{1,200}$/);
+        return 'read';
+      },
+      (e: { code?: string; message: string }) => {
+        expect(e.message).toMatch(/^[^\n]{10,300}$/);
+        return e.code;
+      },
+    );
+    expect(f.ends).toContain(outcome);
+    expect(performance.now() - began).toBeLessThan(5000);
+  });
+});
