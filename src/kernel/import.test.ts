@@ -103,6 +103,15 @@ describe('the demo', () => {
     expect(componentsOf(assembly).length).toBeGreaterThanOrEqual(60);
     expect([...geometries.values()].filter((g) => !g.closed)).toEqual([]);
   });
+  test('standard parts are known by their shape alone, and made parts are not taken for them', async () => {
+    const { parts } = (await demo(1)).assembly;
+    const found = parts.map((p) => [p.name, p.looksLike] as const);
+    const standard = found.filter(([name]) => /^(Hex bolt|Hex nut|Washer) /.test(name));
+    expect(standard.length).toBeGreaterThanOrEqual(3);
+    for (const [name, shape] of standard)
+      expect([name, shape]).toEqual([name, name.startsWith('Hex bolt') ? 'hex bolt' : name.startsWith('Hex nut') ? 'nut' : 'washer']);
+    expect(found.filter(([name, shape]) => shape && /plate|frame|drum|arm|tube|fork/i.test(name))).toEqual([]);
+  });
   test('has a second revision that differs', async () => {
     expect((await demo(2)).assembly.parts.map((p) => p.name)).toContain('Name plate');
   });

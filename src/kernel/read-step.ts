@@ -1,5 +1,6 @@
 import type { AssemblyNode, Part } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { looksLike } from '../core/assembly/looks-like.ts';
 import { decodeUtf8, readExchangeFacts, type ExchangeFacts } from '../core/assembly/part21.ts';
 import { QuarryError, type Notice } from '../core/base/errors.ts';
 import { IDENTITY, type Placement } from '../core/base/placement.ts';
@@ -100,7 +101,8 @@ async function meshTree(k: Kernel, tree: Tree, file: string, options: ReadOption
     const { volumeMm3, areaMm2, centroid, box } = m.geometry;
     const id = uniqueId(raw.name, ids);
     ids.add(id);
-    parts.push({ id, geometryKey: m.key, volumeMm3, areaMm2, centroid, box, ...raw });
+    const shape = looksLike(m.geometry);
+    parts.push({ id, geometryKey: m.key, volumeMm3, areaMm2, centroid, box, ...raw, ...(shape ? { looksLike: shape } : {}) });
     return parts.length - 1;
   });
   if (parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file });

@@ -8,6 +8,7 @@ export * from './services/edits.ts';
 export * from './services/exports.ts';
 export * from './services/jobs.ts';
 export * from './services/pictures.ts';
+export * from './services/properties.ts';
 export * from './services/unit-question.ts';
 export * from './services/uploads.ts';
 export * from './services/view-requests.ts';

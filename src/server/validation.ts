@@ -102,7 +102,40 @@ const record = z.discriminatedUnion('type', [
       .min(1)
       .readonly(),
   }),
-  z.object({ type: z.literal('property'), id, part: z.string(), values: z.record(z.string(), text) }),
+  z.object({
+    type: z.literal('property'),
+    id,
+    part: z.string(),
+    values: z.record(z.string(), text),
+    when: z.record(z.string(), z.string().max(40)).exactOptional(),
+  }),
+  z.object({
+    type: z.literal('ledger'),
+    id: z.literal('ledger'),
+    own: z
+      .array(
+        z.object({
+          key: z.string().regex(/^own:.{1,80}$/),
+          title: z.string().min(1).max(100),
+          kind: z.enum(['text', 'number', 'choice', 'yesno', 'link']),
+          unit: z.string().max(20).exactOptional(),
+          options: z.array(z.string().max(200)).max(200).readonly().exactOptional(),
+        }),
+      )
+      .max(100)
+      .readonly(),
+    order: z.array(z.string()).max(200).readonly(),
+    hidden: z.array(z.string()).max(200).readonly(),
+    widths: z.record(z.string(), z.number().min(20).max(2000)),
+    frozen: z.int().min(0).max(20),
+    scheme: z.object({ prefix: z.string().max(60), digits: z.int().min(1).max(8) }),
+    materials: z
+      .array(z.object({ name: z.string().min(1).max(100), densityKgM3: z.number().positive().max(30_000) }))
+      .max(500)
+      .readonly(),
+    massUnit: z.enum(['kg', 'lb']),
+  }),
+  z.object({ type: z.literal('numbers'), id: z.literal('numbers'), of: z.record(z.string(), z.int().min(1)), last: z.int().min(0) }),
 ]) satisfies z.ZodType<DrawingDocumentRecord>;
 
 const step = z.discriminatedUnion('op', [z.object({ op: z.literal('put'), record }), z.object({ op: z.literal('drop'), id })]) satisfies z.ZodType<Step>;

@@ -18,6 +18,8 @@ export interface Part {
   readonly properties: Readonly<Record<string, string>>;
   readonly material?: string;
   readonly densityKgM3?: number;
+  /** The standard part that its shape is, such as `nut`. */
+  readonly looksLike?: string;
 }
 
 /** A node of the tree: a sub-assembly (with children) or a component (a part in a place). */

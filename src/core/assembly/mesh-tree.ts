@@ -2,6 +2,7 @@ import { QuarryError, type Notice } from '../base/errors.ts';
 import { combine, IDENTITY, type Placement } from '../base/placement.ts';
 import { cross, dot, length, type Vec3 } from '../base/vector.ts';
 import type { AssemblyNode, Part } from './assembly.ts';
+import { looksLike } from './looks-like.ts';
 import { geometryFromMesh } from './from-mesh.ts';
 import type { ImportResult } from './importing.ts';
 import type { PartGeometry } from './part-geometry.ts';
@@ -159,7 +160,9 @@ class PartBuilder {
     for (let n = 2; this.ids.has(id); n++) id = `${raw.name.slice(0, 80) || 'Part'}~${n}`;
     this.ids.add(id);
     const { volumeMm3, areaMm2, centroid, box } = geometry;
+    const shape = looksLike(geometry);
     this.parts.push({
+      ...(shape ? { looksLike: shape } : {}),
       id,
       name: raw.name || 'Part',
       geometryKey,

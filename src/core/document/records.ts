@@ -139,10 +139,56 @@ export interface PropertyRecord {
   /** `property:` and the part's id. */
   readonly id: string;
   readonly part: string;
+  /** Typed texts by property key; those of own columns too. */
   readonly values: Readonly<Record<string, string>>;
+  /** When each was typed, ISO 8601. */
+  readonly when?: Readonly<Record<string, string>>;
 }
 
-export type DrawingDocumentRecord = DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord;
+export type ColumnKind = 'text' | 'number' | 'choice' | 'yesno' | 'link';
+
+/** A column of the user's own. */
+export interface OwnColumn {
+  /** `own:` and a word. */
+  readonly key: string;
+  readonly title: string;
+  readonly kind: ColumnKind;
+  /** Of a number. */
+  readonly unit?: string;
+  /** Of a choice. */
+  readonly options?: readonly string[];
+}
+
+/** How the ledger is kept in this job. */
+export interface LedgerRecord {
+  readonly type: 'ledger';
+  readonly id: 'ledger';
+  readonly own: readonly OwnColumn[];
+  /** Column keys in order; keys that are missing come after, in their usual order. */
+  readonly order: readonly string[];
+  readonly hidden: readonly string[];
+  /** Pixels by column key. */
+  readonly widths: Readonly<Record<string, number>>;
+  /** Columns at the left that stay in sight. */
+  readonly frozen: number;
+  /** Drawing numbers of made parts: prefix and digits of the running number. */
+  readonly scheme: { readonly prefix: string; readonly digits: number };
+  /** Materials besides the common ones. */
+  readonly materials: readonly { readonly name: string; readonly densityKgM3: number }[];
+  readonly massUnit: 'kg' | 'lb';
+}
+
+/** Item numbers that stay with their parts whatever the next model brings; without it they follow the tree. */
+export interface NumbersRecord {
+  readonly type: 'numbers';
+  readonly id: 'numbers';
+  readonly of: Readonly<Record<string, number>>;
+  /** The highest number ever given. */
+  readonly last: number;
+}
+
+export type DrawingDocumentRecord =
+  DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord | LedgerRecord | NumbersRecord;
 export type RecordType = DrawingDocumentRecord['type'];
 
 export type DrawingDocument = Readonly<Record<string, DrawingDocumentRecord>>;
@@ -165,4 +211,22 @@ export function viewsOn(doc: DrawingDocument, sheet: string): ViewRecord[] {
   return recordsOf(doc, 'view')
     .filter((v) => v.sheet === sheet)
     .sort((a, b) => (a.id < b.id ? -1 : 1));
+}
+
+export const PLAIN_LEDGER: LedgerRecord = {
+  type: 'ledger',
+  id: 'ledger',
+  own: [],
+  order: [],
+  hidden: [],
+  widths: {},
+  frozen: 2,
+  scheme: { prefix: '', digits: 2 },
+  materials: [],
+  massUnit: 'kg',
+};
+
+export function ledgerOf(doc: DrawingDocument): LedgerRecord {
+  const l = doc['ledger'];
+  return l?.type === 'ledger' ? l : PLAIN_LEDGER;
 }

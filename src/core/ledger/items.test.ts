@@ -39,7 +39,7 @@ describe('items', () => {
     expect(totalMass(itemsOf(assembly, typed('Grip', { material: 'PA6' }))).complete).toBe(true);
   });
   test('masses read in kg or g with three digits', () => {
-    expect([0.785, 0.0123456, 12.3456, undefined].map(massText)).toEqual(['0.785 kg', '12.3 g', '12.3 kg', '']);
+    expect([0.785, 0.0123456, 12.3456, undefined].map((kg) => massText(kg))).toEqual(['0.785 kg', '12.3 g', '12.3 kg', '']);
   });
   test('cells of the list', () => {
     const [plate] = itemsOf(assembly, {});

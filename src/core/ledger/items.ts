@@ -1,10 +1,21 @@
 import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { recordsOf, type DrawingDocument } from '../document/records.ts';
+import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord } from '../document/records.ts';
 import { densityOf } from './materials.ts';
 
 /** Built-in properties, in the order of the grid. */
-export const PROPERTY_KEYS = ['description', 'partNumber', 'drawingNumber', 'material', 'finish', 'source', 'supplier', 'supplierNumber', 'remark'] as const;
+export const PROPERTY_KEYS = [
+  'description',
+  'partNumber',
+  'drawingNumber',
+  'material',
+  'finish',
+  'source',
+  'supplier',
+  'supplierNumber',
+  'unit',
+  'remark',
+] as const;
 export type PropertyKey = (typeof PROPERTY_KEYS)[number];
 
 export const PROPERTY_TITLES: Readonly<Record<PropertyKey, string>> = {
@@ -16,6 +27,7 @@ export const PROPERTY_TITLES: Readonly<Record<PropertyKey, string>> = {
   source: 'Source',
   supplier: 'Supplier',
   supplierNumber: "Supplier's number",
+  unit: 'Unit',
   remark: 'Remark',
 };
 
@@ -24,7 +36,7 @@ export const SOURCES = ['made', 'bought', 'standard'] as const;
 export interface Value {
   readonly text: string;
   /** Where it comes from: typed by someone, read from the file, worked out, or not there. */
-  readonly from: 'typed' | 'file' | 'computed' | 'none';
+  readonly from: 'typed' | 'file' | 'computed' | 'default' | 'none';
   /** One sentence for the user. */
   readonly origin: string;
 }
@@ -38,7 +50,11 @@ export interface Item {
   /** Indices of its components. */
   readonly components: readonly number[];
   readonly values: Readonly<Record<PropertyKey, Value>>;
+  /** Typed texts of own columns. */
+  readonly own: Readonly<Record<string, string>>;
   readonly massKg: number | undefined;
+  /** Typed, or volume × density. */
+  readonly massTyped: boolean;
   readonly massOrigin: string;
   /** Wanted values that are missing. */
   readonly gaps: readonly PropertyKey[];
@@ -46,7 +62,9 @@ export interface Item {
 
 /** Items in the order in which the tree first uses them. Level: parts only. */
 export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
-  const typed = new Map(recordsOf(doc, 'property').map((r) => [r.part, r.values]));
+  const typed = new Map(recordsOf(doc, 'property').map((r) => [r.part, r]));
+  const { materials } = ledgerOf(doc);
+  const numbers = doc['numbers']?.type === 'numbers' ? doc['numbers'].of : {};
   const components = new Map<number, number[]>();
   for (const c of componentsOf(assembly)) {
     const list = components.get(c.part);
@@ -55,15 +73,18 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
   }
   return [...components].map(([index, list], i) => {
     const part = assembly.parts[index]!;
-    const values = valuesOf(part, typed.get(part.id) ?? {});
-    const mass = massOf(part, values.material.text);
+    const record = typed.get(part.id);
+    const values = valuesOf(part, record?.values ?? {}, record?.when ?? {});
+    const mass = massOf(part, values.material.text, record?.values['mass'], materials);
     return {
-      number: i + 1,
+      number: numbers[part.id] ?? i + 1,
       part: part.id,
       quantity: list.length,
       components: list,
       values,
+      own: Object.fromEntries(Object.entries(record?.values ?? {}).filter(([k]) => k.startsWith('own:'))),
       massKg: mass.kg,
+      massTyped: mass.typed,
       massOrigin: mass.origin,
       gaps: gapsOf(values),
     };
@@ -80,28 +101,53 @@ const FILE_NAMES: Readonly<Record<PropertyKey, readonly string[]>> = {
   source: ['source', 'makeorbuy'],
   supplier: ['supplier', 'vendor', 'manufacturer', 'maker'],
   supplierNumber: ['suppliernumber', 'suppliersnumber', 'ordernumber', 'vendornumber'],
+  unit: ['unit', 'unitofquantity'],
   remark: ['remark', 'note', 'comment'],
 };
 
-function valuesOf(part: Part, typed: Readonly<Record<string, string>>): Record<PropertyKey, Value> {
-  const fromFile = new Map(Object.entries(part.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
+function valuesOf(part: Part, typed: Readonly<Record<string, string>>, when: Readonly<Record<string, string>>): Record<PropertyKey, Value> {
+  const fromFile = new Map(Object.entries(part.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), [k, v] as const]));
   const out = {} as Record<PropertyKey, Value>;
   for (const key of PROPERTY_KEYS) {
     const own = typed[key];
-    const file = FILE_NAMES[key].map((n) => fromFile.get(n)).find((v) => v !== undefined && v !== '');
-    if (own !== undefined) out[key] = { text: own, from: 'typed', origin: 'Typed here.' };
-    else if (file !== undefined) out[key] = { text: file, from: 'file', origin: 'From a property in the file.' };
+    const file = FILE_NAMES[key].map((n) => fromFile.get(n)).find((v) => v !== undefined && v[1] !== '');
+    if (own !== undefined) out[key] = { text: own, from: 'typed', origin: when[key] ? `Typed on ${when[key].slice(0, 10)}.` : 'Typed here.' };
+    else if (file !== undefined) out[key] = { text: file[1], from: 'file', origin: `From the property “${file[0]}” of the product in the file.` };
     else if (key === 'material' && part.material) out[key] = { text: part.material, from: 'file', origin: 'From the material in the file.' };
     else if (key === 'description') out[key] = { text: part.name, from: 'file', origin: 'From the product name in the file.' };
+    else if (key === 'unit') out[key] = { text: 'pc', from: 'default', origin: 'Counted in pieces unless you say otherwise.' };
     else out[key] = { text: '', from: 'none', origin: 'Not in the file, not typed.' };
   }
   return out;
 }
 
-function massOf(part: Part, material: string): { kg: number | undefined; origin: string } {
-  const density = densityOf(material) ?? (material === part.material ? part.densityKgM3 : undefined) ?? part.densityKgM3;
-  if (!density) return { kg: undefined, origin: material ? `No density is known for “${material}”.` : 'No material, so no mass.' };
-  return { kg: part.volumeMm3 * 1e-9 * density, origin: `Volume ${Math.round(part.volumeMm3)} mm³ × ${Math.round(density)} kg/m³.` };
+interface Mass {
+  readonly kg: number | undefined;
+  readonly typed: boolean;
+  readonly origin: string;
+}
+
+function massOf(part: Part, material: string, typed: string | undefined, own: LedgerRecord['materials']): Mass {
+  const given = typed === undefined ? undefined : parseMass(typed);
+  if (given !== undefined) return { kg: given, typed: true, origin: 'Typed here.' };
+  const density = densityOf(material, own) ?? (material === part.material ? part.densityKgM3 : undefined) ?? part.densityKgM3;
+  if (!density)
+    return {
+      kg: undefined,
+      typed: false,
+      origin: material ? `No density is known for “${material}”: add it to the materials, or type the mass.` : 'No material, so no mass.',
+    };
+  if (!(part.volumeMm3 > 0)) return { kg: undefined, typed: false, origin: 'The surface is open, so there is no volume: type the mass.' };
+  return { kg: part.volumeMm3 * 1e-9 * density, typed: false, origin: `Volume ${Math.round(part.volumeMm3)} mm³ × ${Math.round(density)} kg/m³.` };
+}
+
+const KG_PER: Readonly<Record<string, number>> = { kg: 1, g: 1e-3, t: 1000, lb: 0.45359237, lbs: 0.45359237, oz: 0.028349523125 };
+
+/** `1.2 kg`, `84 g`, `3 lb`; a number alone is in `unit`. @returns kg, undefined for anything else */
+export function parseMass(text: string, unit: 'kg' | 'lb' = 'kg'): number | undefined {
+  const m = /^\s*(\d+(?:[.,]\d+)?)\s*([a-z]*)\s*$/i.exec(text);
+  const factor = m ? KG_PER[m[2]!.toLowerCase() || unit] : undefined;
+  return m && factor ? Number(m[1]!.replace(',', '.')) * factor : undefined;
 }
 
 /** What is wanted depends on the source: bought parts carry no drawing number (common practice). */
@@ -113,11 +159,11 @@ function gapsOf(v: Readonly<Record<PropertyKey, Value>>): PropertyKey[] {
   return wanted.filter((k) => v[k].text.trim() === '');
 }
 
-/** Mass with three significant digits: `1.27 kg`, `84.2 g`. */
-export function massText(kg: number | undefined): string {
+/** Mass with three significant digits: `1.27 kg`, `84.2 g`, `2.8 lb`. */
+export function massText(kg: number | undefined, unit: 'kg' | 'lb' = 'kg'): string {
   if (kg === undefined) return '';
-  const [v, unit] = kg < 0.1 ? [kg * 1000, 'g'] : [kg, 'kg'];
-  return `${Number(v.toPrecision(3))} ${unit}`;
+  const [v, name] = unit === 'lb' ? [kg / KG_PER['lb']!, 'lb'] : kg < 0.1 ? [kg * 1000, 'g'] : [kg, 'kg'];
+  return `${Number(v.toPrecision(3))} ${name}`;
 }
 
 /** Total of the known masses, kg, and whether any is missing. */

@@ -1,5 +1,74 @@
-/** Density, kg/m³. Values from memory of common tables (EN material standards and handbooks); good to about 1 %. */
-const DENSITIES: readonly (readonly [RegExp, number])[] = [
+export interface Material {
+  /** As it is proposed. */
+  readonly name: string;
+  readonly densityKgM3: number;
+  /** Where the density comes from. */
+  readonly source: string;
+}
+
+const MEMORY = 'from memory of the standard and common tables, good to about 1 %';
+
+/** Common materials, by EN number or trade name. */
+export const MATERIALS: readonly Material[] = (
+  [
+    ['S235', 7850],
+    ['S275', 7850],
+    ['S355', 7850],
+    ['C15', 7850],
+    ['C35', 7850],
+    ['C45', 7850],
+    ['42CrMo4', 7850],
+    ['16MnCr5', 7850],
+    ['11SMn30', 7850],
+    ['E335', 7850],
+    ['DC01', 7850],
+    ['Steel 8.8', 7850],
+    ['Spring steel', 7850],
+    ['1.4301', 7900],
+    ['1.4305', 7900],
+    ['1.4310', 7900],
+    ['1.4404', 7980],
+    ['1.4571', 7980],
+    ['EN-GJL-250', 7200],
+    ['EN-GJS-400', 7100],
+    ['EN AW-1050', 2710],
+    ['EN AW-2007', 2850],
+    ['EN AW-5083', 2660],
+    ['EN AW-5754', 2670],
+    ['EN AW-6060', 2700],
+    ['EN AW-6082', 2700],
+    ['EN AW-7075', 2810],
+    ['CuZn39Pb3 (brass)', 8470],
+    ['CuSn8 (bronze)', 8800],
+    ['Copper', 8940],
+    ['Ti6Al4V', 4430],
+    ['Zinc die casting', 6700],
+    ['PA6', 1140],
+    ['PA66', 1140],
+    ['POM', 1410],
+    ['PTFE', 2180],
+    ['PE-HD', 960],
+    ['PE-UHMW', 940],
+    ['PP', 910],
+    ['PVC', 1400],
+    ['PC', 1200],
+    ['PMMA', 1190],
+    ['ABS', 1050],
+    ['PEEK', 1320],
+    ['NBR', 1200],
+    ['EPDM', 1200],
+    ['Silicone rubber', 1150],
+    ['Glass', 2500],
+    ['Beech', 720],
+    ['Oak', 750],
+    ['Pine', 520],
+    ['Plywood, birch', 680],
+    ['MDF', 750],
+  ] as const
+).map(([name, densityKgM3]) => ({ name, densityKgM3, source: MEMORY }));
+
+/** Designations as files and people write them. */
+const WRITTEN: readonly (readonly [RegExp, number])[] = [
   [/\b(S235|S275|S355|C45|C35|C15|42CrMo4|11SMn30|16MnCr5|DC01|E335|steel|stahl)/i, 7850],
   [/\b(1\.4301|1\.4305|304|A2)\b/i, 7900],
   [/\b(1\.4404|1\.4571|316L?|A4|stainless)/i, 7980],
@@ -18,9 +87,17 @@ const DENSITIES: readonly (readonly [RegExp, number])[] = [
   [/\b(EN-?GJL|cast iron)/i, 7200],
 ];
 
-/** Density of a material by its designation, kg/m³; undefined when it is not in the table. */
-export function densityOf(material: string): number | undefined {
-  return DENSITIES.find(([pattern]) => pattern.test(material))?.[1];
+const plain = (s: string) => s.toLowerCase().replace(/[\s_-]+/g, '');
+
+/**
+ * Density of a material by its designation, kg/m³: own ones first, then the exact name, then what it reads like;
+ * undefined when nothing fits.
+ */
+export function densityOf(material: string, own: readonly { readonly name: string; readonly densityKgM3: number }[] = []): number | undefined {
+  const name = plain(material);
+  if (name === '') return undefined;
+  const exact = [...own, ...MATERIALS].find((m) => plain(m.name) === name);
+  return exact?.densityKgM3 ?? WRITTEN.find(([pattern]) => pattern.test(material))?.[1];
 }
 
 /** What a section shows a material as. */

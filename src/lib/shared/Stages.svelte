@@ -1,20 +1,25 @@
 <script lang="ts">
   /** The path across the top. Stages that are not built yet say so. */
   const STAGES = [
-    { name: 'Model', ready: false },
+    { name: 'Model', ready: true },
     { name: 'Explode', ready: false },
     { name: 'Sheets', ready: true },
     { name: 'Proof', ready: false },
     { name: 'Issue', ready: false },
   ] as const;
-  const { current }: { current: string } = $props();
+  const { current, job }: { current: string; job: string } = $props();
 </script>
 
 <nav aria-label="Stages">
   {#each STAGES as s, i (s.name)}
     {#if i}<i aria-hidden="true"></i>{/if}
     {#if s.ready}
-      <a href="./sheets" aria-current={s.name === current ? 'step' : undefined} class:on={s.name === current}>{s.name}</a>
+      <a
+        href="/jobs/{job}/{s.name.toLowerCase()}"
+        data-sveltekit-preload-data="off"
+        aria-current={s.name === current ? 'step' : undefined}
+        class:on={s.name === current}>{s.name}</a
+      >
     {:else}
       <span title="{s.name} comes with a later version" aria-disabled="true">{s.name}</span>
     {/if}

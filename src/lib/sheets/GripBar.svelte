@@ -3,7 +3,7 @@
   import { drawingOf, type ViewRecord } from '$core/document/records';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { Minus, Plus, SlidersHorizontal } from '@lucide/svelte';
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
 
   const { drawing, view, x, y, width }: { drawing: Drawing; view: ViewRecord; x: number; y: number; width: number } = $props();
 

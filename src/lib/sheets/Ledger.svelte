@@ -2,7 +2,7 @@
   import { recordsOf } from '$core/document/records';
   import { massText, PROPERTY_TITLES, totalMass, type Item } from '$core/ledger/items';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
 

@@ -8,7 +8,7 @@
   import { componentAt } from '$core/views/compute-view';
   import { LoaderCircle } from '@lucide/svelte';
   import { notify } from '../shared/notices.svelte';
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
   import GripBar from './GripBar.svelte';
   import GroupPicture from './GroupPicture.svelte';
   import SectionOverlay from './SectionOverlay.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
   import GroupPicture from './GroupPicture.svelte';
   import { shadingUrl } from './images.svelte';
 

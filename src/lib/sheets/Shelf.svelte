@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Action } from './actions';
+  import type { Action } from '../shared/action';
 
   const { actions }: { actions: readonly Action[] } = $props();
 </script>

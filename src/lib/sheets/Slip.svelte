@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
   import SlipBalloon from './SlipBalloon.svelte';
-  import SlipItem from './SlipItem.svelte';
+  import SlipItem from '../shared/SlipItem.svelte';
   import SlipList from './SlipList.svelte';
   import SlipSheet from './SlipSheet.svelte';
   import SlipTitle from './SlipTitle.svelte';

@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { BalloonRecord } from '$core/document/records';
   import Toggle from '../shared/Toggle.svelte';
-  import type { Drawing } from './drawing.svelte';
-  import SlipHead from './SlipHead.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
+  import SlipHead from '../shared/SlipHead.svelte';
   import type { Tools } from './tools.svelte';
 
   const { drawing, tools, balloon }: { drawing: Drawing; tools: Tools; balloon: BalloonRecord } = $props();

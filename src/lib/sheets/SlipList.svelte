@@ -2,8 +2,8 @@
   import type { ListColumn, ListRecord } from '$core/document/records';
   import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES } from '$core/ledger/list-rows';
   import { ArrowLeft, ArrowRight } from '@lucide/svelte';
-  import type { Drawing } from './drawing.svelte';
-  import SlipHead from './SlipHead.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
+  import SlipHead from '../shared/SlipHead.svelte';
 
   const { drawing, list }: { drawing: Drawing; list: ListRecord } = $props();
 

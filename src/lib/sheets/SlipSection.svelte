@@ -3,7 +3,7 @@
   import type { CutRecord, ViewRecord } from '$core/document/records';
   import TextField from '../shared/TextField.svelte';
   import { notify } from '../shared/notices.svelte';
-  import type { Drawing } from './drawing.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
   import type { Tools } from './tools.svelte';
 
   const { drawing, tools, view, cut }: { drawing: Drawing; tools: Tools; view: ViewRecord; cut: CutRecord } = $props();

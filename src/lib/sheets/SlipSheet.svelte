@@ -4,8 +4,8 @@
   import { formatByName, SHEET_FORMATS } from '$core/sheet/formats';
   import { FileDown } from '@lucide/svelte';
   import TextField from '../shared/TextField.svelte';
-  import type { Drawing } from './drawing.svelte';
-  import SlipHead from './SlipHead.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
+  import SlipHead from '../shared/SlipHead.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
   const record = $derived(drawingOf(drawing.document));

@@ -6,8 +6,8 @@
   import { without } from '$core/base/without';
   import TextField from '../shared/TextField.svelte';
   import Toggle from '../shared/Toggle.svelte';
-  import type { Drawing } from './drawing.svelte';
-  import SlipHead from './SlipHead.svelte';
+  import type { Drawing } from '../shared/drawing.svelte';
+  import SlipHead from '../shared/SlipHead.svelte';
   import SlipSection from './SlipSection.svelte';
   import type { Tools } from './tools.svelte';
 

@@ -1,19 +1,7 @@
 import { recordsOf } from '$core/document/records';
-import type { Drawing } from './drawing.svelte';
+import type { Action } from '../shared/action';
+import type { Drawing } from '../shared/drawing.svelte';
 import type { Tools } from './tools.svelte';
-
-/** Something the user can do: it has a name, a key, and a place on the shelf or in the quick bar. */
-export interface Action {
-  readonly id: string;
-  readonly label: string;
-  readonly short?: string;
-  /** As shown: `Ctrl Z`, `B`. */
-  readonly key: string;
-  readonly on?: boolean | undefined;
-  readonly disabled?: boolean;
-  readonly shelf?: boolean;
-  readonly run: () => void;
-}
 
 /** Everything that can be done in the Sheets stage as things stand. */
 export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
@@ -141,16 +129,4 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     { id: 'csv', label: 'Parts list as CSV', key: 'C', run: download('parts-list.csv') },
     { id: 'quick', label: 'Do anything', key: 'Ctrl K', run: () => (tools.quickBar = true) },
   ];
-}
-
-/** The action that a key press means, if any. Keys do nothing while someone types. */
-export function actionFor(actions: readonly Action[], e: KeyboardEvent): Action | undefined {
-  const target = e.target as HTMLElement;
-  const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
-  const name = [e.ctrlKey || e.metaKey ? 'Ctrl' : '', e.shiftKey && (e.ctrlKey || e.metaKey) ? 'Shift' : '', e.key.length === 1 ? e.key.toUpperCase() : e.key]
-    .filter(Boolean)
-    .join(' ');
-  if (typing && name !== 'Ctrl K') return undefined;
-  const wanted = name === 'Ctrl Y' ? 'Ctrl Shift Z' : name === '=' ? '+' : name;
-  return actions.find((a) => a.key === wanted && !a.disabled);
 }

@@ -14,7 +14,7 @@ import type { ViewResult } from '$core/views/compute-view';
 import { componentAt } from '$core/views/compute-view';
 import { call, type ApiFailure } from '../shared/api';
 import { notify } from '../shared/notices.svelte';
-import type { Drawing } from './drawing.svelte';
+import type { Drawing } from '../shared/drawing.svelte';
 
 interface Proposal {
   readonly keptWhole: readonly { readonly path: string; readonly why: string }[];

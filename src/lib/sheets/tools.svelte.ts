@@ -5,7 +5,7 @@ import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/r
 import { pageOf } from '$core/picture/compose';
 import { viewRect } from '$core/picture/draw-view';
 import { notify } from '../shared/notices.svelte';
-import type { Drawing } from './drawing.svelte';
+import type { Drawing } from '../shared/drawing.svelte';
 import { SectionTool } from './section-tool.svelte';
 
 export type ToolName = 'pick' | 'balloon' | 'section' | 'break';

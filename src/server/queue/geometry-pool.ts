@@ -182,6 +182,9 @@ export async function runMeasure(files: readonly ImportedFile[]): Promise<Measur
   }
 }
 
+/** @throws QuarryError FILE_DAMAGED, FILE_TOO_MANY */
+export const runTable = (file: ImportedFile): Promise<string[][]> => run({ type: 'table', file }, undefined, []);
+
 export const runExport = (task: ExportTask): Promise<readonly Uint8Array[]> => run(task, undefined, []);
 
 export async function closeGeometryPool(): Promise<void> {

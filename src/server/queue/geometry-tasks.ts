@@ -91,9 +91,15 @@ export interface SectionProposal {
   readonly depths: readonly number[];
 }
 
+/** A CSV or XLSX file as rows of texts. */
+export interface TableTask {
+  readonly type: 'table';
+  readonly file: ImportedFile;
+}
+
 export interface ExportTask {
   readonly type: 'export';
-  readonly kind: 'pdf' | 'svg' | 'csv';
+  readonly kind: 'pdf' | 'svg' | 'csv' | 'properties.csv' | 'properties.xlsx';
   readonly assembly: Assembly;
   readonly document: DrawingDocument;
   /** Packed results by view id. */
@@ -101,4 +107,4 @@ export interface ExportTask {
   readonly fontFile: string;
 }
 
-export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ReadTask | MeasureTask | ExportTask;
+export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ReadTask | MeasureTask | TableTask | ExportTask;

@@ -12,7 +12,8 @@ import { suggestForCut } from '../../core/cut/keep-whole.ts';
 import { sceneOf } from '../../core/outline/scene-of.ts';
 import { viewBox } from '../../core/shade/raster.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
-import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
+import { propertiesTable } from '../../core/ledger/exchange.ts';
+import { ledgerOf, recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { firstDrawing } from '../../core/draft/first-drawing.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
@@ -24,6 +25,8 @@ import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { SolidPort } from '../../core/cut/solid-port.ts';
 import { loadSolidPort } from '../../kernel/manifold.ts';
+import { writeCsv } from '../../formats/csv.ts';
+import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
@@ -58,6 +61,10 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await read(task, cancelBy(task.stop));
       case 'measure':
         return await measure(task);
+      case 'table':
+        return /\.xlsx$/i.test(task.file.name)
+          ? await readXlsx(task.file.name, task.file.bytes)
+          : readCsv(task.file.name, new TextDecoder().decode(task.file.bytes));
       case 'export':
         return await exportFile(task);
     }
@@ -183,6 +190,10 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   const components = componentsOf(assembly);
   const text = (s: string) => new TextEncoder().encode(s);
   if (task.kind === 'csv') return [text(listAsCsv(recordsOf(document, 'list')[0]?.columns, itemsOf(assembly, document)))];
+  if (task.kind === 'properties.csv' || task.kind === 'properties.xlsx') {
+    const table = propertiesTable(itemsOf(assembly, document), ledgerOf(document));
+    return [task.kind === 'properties.csv' ? text(writeCsv(table)) : await writeXlsx('Properties', table)];
+  }
   const sheets = sheetsOf(document).map((s) => composeSheet({ document, assembly, components, results }, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);

@@ -1,24 +1,22 @@
 <script lang="ts">
-  import { drawingOf } from '$core/document/records';
-  import { actionFor, actionsOf } from '$lib/sheets/actions';
-  import { Drawing } from '$lib/sheets/drawing.svelte';
+  import { actionFor } from '$lib/shared/action';
+  import { actionsOf } from '$lib/sheets/actions';
+  import { Drawing } from '$lib/shared/drawing.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
-  import QuickBar from '$lib/sheets/QuickBar.svelte';
+  import QuickBar from '$lib/shared/QuickBar.svelte';
   import Shelf from '$lib/sheets/Shelf.svelte';
   import SheetCanvas from '$lib/sheets/SheetCanvas.svelte';
   import SheetStrip from '$lib/sheets/SheetStrip.svelte';
   import Slip from '$lib/sheets/Slip.svelte';
   import { Tools } from '$lib/sheets/tools.svelte';
-  import Stages from '$lib/shared/Stages.svelte';
-  import TopBar from '$lib/shared/TopBar.svelte';
-  import { PanelLeft, PanelRight, Redo2, Undo2 } from '@lucide/svelte';
+  import JobBar from '$lib/shared/JobBar.svelte';
+  import { PanelLeft, PanelRight } from '@lucide/svelte';
   import { onMount, untrack } from 'svelte';
 
   const { data } = $props();
   const drawing = untrack(() => new Drawing(data.drawing));
   const tools = new Tools(drawing);
   const actions = $derived(actionsOf(drawing, tools));
-  const record = $derived(drawingOf(drawing.document));
 
   let mounted = $state(false);
   onMount(() => {
@@ -37,24 +35,12 @@
     e.preventDefault();
     action.run();
   }
-  function leave(e: BeforeUnloadEvent) {
-    if (!drawing.kept) e.preventDefault();
-  }
 </script>
 
-<svelte:window onkeydown={key} onbeforeunload={leave} />
-<svelte:head><title>{record.title} · Nimble Quarry</title></svelte:head>
+<svelte:window onkeydown={key} />
 
 <div class="page">
-  <TopBar title={record.title} subtitle={[record.number, record.revision && `revision ${record.revision}`].filter(Boolean).join(' · ')}>
-    <Stages current="Sheets" />
-    {#snippet end()}
-      <button class="icon" onclick={() => drawing.undo()} disabled={!drawing.canUndo} aria-label="Undo" title="Undo (Ctrl Z)"><Undo2 size={17} /></button>
-      <button class="icon" onclick={() => drawing.redo()} disabled={!drawing.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)"><Redo2 size={17} /></button>
-      <span class="kept" role="status" data-testid="kept">{drawing.kept ? 'All changes kept' : drawing.lost ? 'Not kept: no answer' : 'Keeping …'}</span>
-      <button class="quick" onclick={() => (tools.quickBar = true)}>Do anything <kbd>Ctrl K</kbd></button>
-    {/snippet}
-  </TopBar>
+  <JobBar {drawing} current="Sheets" onquick={() => (tools.quickBar = true)} />
   <div class="body">
     {#if tools.ledger}<aside class="left"><Ledger {drawing} /></aside>{/if}
     <main>
@@ -117,27 +103,6 @@
     flex: 1;
     min-height: 0;
     overflow: hidden;
-  }
-  .kept {
-    font-size: 0.85rem;
-    color: #b9b1a4;
-    white-space: nowrap;
-    min-width: 105px;
-    text-align: right;
-  }
-  .quick {
-    min-height: 32px;
-    padding: 0 0.8rem;
-    border: 1px solid #6b655b;
-    border-radius: 8px;
-    white-space: nowrap;
-    cursor: pointer;
-  }
-  .quick kbd {
-    font-family: inherit;
-    font-size: 0.82rem;
-    color: #b9b1a4;
-    margin-left: 0.3rem;
   }
   .fold {
     position: absolute;

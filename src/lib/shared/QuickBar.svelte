@@ -1,10 +1,9 @@
 <script lang="ts">
   import { Command, Dialog } from 'bits-ui';
-  import type { Action } from './actions';
+  import type { Action } from './action';
   import type { Drawing } from './drawing.svelte';
-  import type { Tools } from './tools.svelte';
 
-  const { drawing, tools, actions }: { drawing: Drawing; tools: Tools; actions: readonly Action[] } = $props();
+  const { drawing, tools, actions }: { drawing: Drawing; tools: { quickBar: boolean }; actions: readonly Action[] } = $props();
 
   function done(run: () => void) {
     tools.quickBar = false;

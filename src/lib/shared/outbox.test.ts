@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
-import { ApiFailure } from '../shared/api.ts';
+import { ApiFailure } from './api.ts';
 import { Outbox, type Change, type ChangeLine, type OutboxState } from './outbox.ts';
 
 const property = (part: string, values: Record<string, string>): Step => ({ op: 'put', record: { type: 'property', id: `property:${part}`, part, values } });

@@ -2,7 +2,7 @@
   import { recordsOf } from '$core/document/records';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
-  import TextField from '../shared/TextField.svelte';
+  import TextField from './TextField.svelte';
   import type { Drawing } from './drawing.svelte';
   import SlipHead from './SlipHead.svelte';
 

@@ -9,8 +9,8 @@ import type { ViewResult } from '$core/views/compute-view';
 import { unpackResult } from '$core/views/result-codec';
 import { specOf, specText } from '$core/views/view-spec';
 import { SvelteMap } from 'svelte/reactivity';
-import { call } from '../shared/api';
-import { notify } from '../shared/notices.svelte';
+import { call } from './api';
+import { notify } from './notices.svelte';
 import { Outbox, type ChangeLine, type OutboxState, type Outcome } from './outbox';
 
 export interface DrawingData {
@@ -50,6 +50,7 @@ export class Drawing {
   broken = new SvelteMap<string, string>();
   /** Views on their way, by id. */
   computing = new SvelteMap<string, string>();
+  private drawsViews = true;
   private specs = new Map<string, string>();
   private readonly outbox: Outbox;
   private events: EventSource | undefined;
@@ -83,8 +84,9 @@ export class Drawing {
     );
   }
 
-  /** Begins to listen and fetches the views. Browser only. @returns how to stop */
-  open(): () => void {
+  /** Begins to listen and fetches the views, if they are wanted. Browser only. @returns how to stop */
+  open(views = true): () => void {
+    this.drawsViews = views;
     this.events = new EventSource(`/api/jobs/${this.id}/events`);
     // What happened before the line was open, or while it was down, is fetched.
     this.events.onopen = () => this.outbox.refresh();
@@ -158,6 +160,7 @@ export class Drawing {
 
   /** Fetches every view whose specification changed. */
   private refreshViews(): void {
+    if (!this.drawsViews) return;
     for (const r of Object.values(this.document)) {
       if (r.type !== 'view') continue;
       const text = specText(specOf(r, this.document, this.components), this.assembly, this.components);

@@ -1,6 +1,6 @@
 import type { DrawingDocument } from '../../core/document/records';
 import { applySteps, type Step } from '../../core/document/steps';
-import type { ApiFailure } from '../shared/api';
+import type { ApiFailure } from './api';
 
 export interface Outcome {
   readonly version: number;

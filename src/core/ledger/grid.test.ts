@@ -1,0 +1,176 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { PLAIN_LEDGER, type DrawingDocument } from '../document/records.ts';
+import { applySteps } from '../document/steps.ts';
+import { assemblyOf, box } from '../testing/shapes.ts';
+import { accepted, allColumns, gridText, visibleColumns, type GridColumn } from './columns.ts';
+import { blockText, fillDown, nextGap, parseBlock, pasteBlock, putBack, stepsOf, textsIn } from './grid.ts';
+import { itemsOf, parseMass } from './items.ts';
+import { cleanedName, guessScheme, isStandardName, nextDrawingNumber, suggestionsFor } from './suggest.ts';
+
+const { assembly } = assemblyOf([
+  { name: 'SIDE_FRAME_LEFT', geometry: box([0, 0, 0], [100, 10, 80]) },
+  { name: 'Bolt, hex head, ISO 4017 M8 × 25', geometry: box([0, 0, 0], [8, 8, 25]), at: [200, 0, 0] },
+  { name: 'Grip', geometry: box([0, 0, 0], [20, 20, 100]), at: [300, 0, 0] },
+]);
+const NOW = '2026-11-25T10:00:00Z';
+const columns = visibleColumns(PLAIN_LEDGER);
+const at = (key: string) => columns.findIndex((c) => c.key === key);
+const column = (key: string) => columns[at(key)]!;
+const apply = (doc: DrawingDocument, changes: Parameters<typeof stepsOf>[1]): DrawingDocument => {
+  const r = applySteps(doc, stepsOf(doc, changes, NOW));
+  if (!r.ok) throw new Error(r.reason);
+  return r.document;
+};
+const cell = (row: number, key: string) => ({ top: row, bottom: row, left: at(key), right: at(key) });
+
+describe('clipboard blocks', () => {
+  test('are what spreadsheets put there: tabs, breaks, quotes, a break at the end', () => {
+    expect(parseBlock('a\tb\r\nc\t"d ""x""\ne"\r\n')).toEqual([
+      ['a', 'b'],
+      ['c', 'd "x"\ne'],
+    ]);
+    expect(parseBlock('one')).toEqual([['one']]);
+  });
+  test('any block survives the way there and back', () => {
+    const text = fc.string({ maxLength: 8 }).filter((s) => !s.includes('\r'));
+    const rows = fc.integer({ min: 1, max: 4 }).chain((w) => fc.array(fc.array(text, { minLength: w, maxLength: w }), { minLength: 1, maxLength: 5 }));
+    fc.assert(
+      fc.property(rows, (block) => {
+        // A single empty cell at the end is the break that ends the last row.
+        fc.pre(!(block.length > 1 && block.at(-1)!.length === 1 && block.at(-1)![0] === ''));
+        expect(parseBlock(blockText(block))).toEqual(block);
+      }),
+    );
+  });
+});
+
+describe('editing the grid', () => {
+  const items = itemsOf(assembly, {});
+  test('a block is pasted from the corner, and what is typed is told from what is not', () => {
+    const range = { ...cell(0, 'drawingNumber'), right: at('drawingNumber') };
+    const { changes, refused } = pasteBlock(items, columns, range, [
+      ['SW-1', 'S355'],
+      ['SW-2', '8.8'],
+    ]);
+    expect(refused).toEqual([]);
+    const doc = apply({}, changes);
+    const after = itemsOf(assembly, doc);
+    expect(after.map((i) => [i.values.drawingNumber.text, i.values.material.text])).toEqual([
+      ['SW-1', 'S355'],
+      ['SW-2', '8.8'],
+      ['', ''],
+    ]);
+    expect(after[0]!.values.material).toMatchObject({ from: 'typed', origin: 'Typed on 2026-11-25.' });
+    // Mass follows: 100 × 10 × 80 mm of steel.
+    expect(after[0]!.massKg).toBeCloseTo(8e-5 * 7850, 9);
+    // Put back: nothing is typed any more, and the record goes.
+    const back = apply(doc, putBack(after, columns, { top: 0, bottom: 2, left: 0, right: columns.length - 1 }));
+    expect(back).toEqual({});
+  });
+  test('one cell fills a range; fixed columns are not overwritten, wrong texts are refused in words', () => {
+    const range = { top: 0, bottom: 2, left: at('source'), right: at('source') };
+    expect(pasteBlock(items, columns, range, [['Bought']]).changes.map((c) => c.text)).toEqual(['bought', 'bought', 'bought']);
+    expect(pasteBlock(items, columns, range, [['stolen']]).refused[0]).toMatch(/Source takes one of made, bought, standard, not “stolen”/);
+    expect(pasteBlock(items, columns, cell(0, 'quantity'), [['7']])).toMatchObject({ changes: [], refused: ['Qty is not typed: it is kept as it is.'] });
+  });
+  test('fill down', () => {
+    const doc = apply({}, [{ part: items[0]!.part, key: 'supplier', text: 'Tidewater' }]);
+    const now = itemsOf(assembly, doc);
+    const { changes } = fillDown(now, columns, { top: 0, bottom: 2, left: at('supplier'), right: at('supplier') });
+    expect(changes.map((c) => [c.part, c.text])).toEqual(now.slice(1).map((i) => [i.part, 'Tidewater']));
+  });
+  test('the next gap goes round', () => {
+    const first = nextGap(items, columns, 0, 0)!;
+    const seen = new Set<string>();
+    for (let g = first; !seen.has(`${g.row}/${g.column}`); g = nextGap(items, columns, g.row, g.column)!) seen.add(`${g.row}/${g.column}`);
+    expect(seen.size).toBe(items.reduce((n, i) => n + i.gaps.length, 0));
+  });
+  test('what is copied is what is shown', () => {
+    expect(textsIn(items, columns, { top: 0, bottom: 1, left: 0, right: 1 }, 'kg')).toEqual([
+      ['1', 'SIDE_FRAME_LEFT'],
+      ['2', 'Bolt, hex head, ISO 4017 M8 × 25'],
+    ]);
+  });
+});
+
+describe('columns', () => {
+  test('are ordered, hidden and widened by the ledger; own ones have their kind', () => {
+    const ledger = {
+      ...PLAIN_LEDGER,
+      own: [{ key: 'own:price', title: 'Price', kind: 'number' as const, unit: '€' }],
+      order: ['own:price', 'item'],
+      hidden: ['remark'],
+      widths: { item: 77 },
+    };
+    expect(
+      allColumns(ledger)
+        .slice(0, 3)
+        .map((c) => [c.key, c.width]),
+    ).toEqual([
+      ['own:price', 120],
+      ['item', 77],
+      ['description', 210],
+    ]);
+    expect(visibleColumns(ledger).map((c) => c.key)).not.toContain('remark');
+    const price = allColumns(ledger)[0]!;
+    expect([accepted(price, '3,5 €'), accepted(price, 'dear')]).toEqual([{ text: '3.5' }, { wrong: 'Price takes a number in €, not “dear”.' }]);
+  });
+  test.each<[GridColumn['kind'], string, string | undefined]>([
+    ['yesno', 'X', 'yes'],
+    ['yesno', 'perhaps', undefined],
+    ['link', 'https://example.org/a', 'https://example.org/a'],
+    ['link', 'javascript:alert(1)', undefined],
+    ['mass', '84 g', '84 g'],
+    ['mass', 'heavy', undefined],
+  ])('%s takes “%s” as %s', (kind, text, expected) => {
+    const r = accepted({ key: 'own:x', title: 'X', kind, editable: true, width: 1 }, text);
+    expect('text' in r ? r.text : undefined).toBe(expected);
+  });
+  test('masses are typed with their unit; 1 lb is 0.45359237 kg (international pound, 1959)', () => {
+    expect([parseMass('1.2 kg'), parseMass('84 g'), parseMass('2 lb'), parseMass('3'), parseMass('3', 'lb'), parseMass('much')]).toEqual([
+      1.2,
+      0.084,
+      0.90718474,
+      3,
+      expect.closeTo(1.36077711, 9),
+      undefined,
+    ]);
+    const doc = apply({}, [{ part: assembly.parts[0]!.id, key: 'mass', text: '2,5 kg' }]);
+    expect(itemsOf(assembly, doc)[0]).toMatchObject({ massKg: 2.5, massTyped: true });
+    expect(gridText(itemsOf(assembly, doc)[0]!, column('mass'), 'lb')).toBe('5.51 lb');
+  });
+});
+
+describe('sensible values', () => {
+  test.each([
+    ['SHAFT_DRUM_20', 'Shaft drum 20'],
+    ['flange-bearing.prt', 'Flange-bearing'],
+    ['Side frame, left', 'Side frame, left'],
+    ['PA6 sleeve', 'PA6 sleeve'],
+  ])('%s reads %s', (name, clean) => expect(cleanedName(name)).toBe(clean));
+  test('standard parts are known by name', () => {
+    for (const n of ['Nut, hex, ISO 4032 M8', 'HEX_BOLT_M8', 'DIN 471 10', 'Circlip 20', 'washer', 'DowelPin', 'Ball bearing 6204'])
+      expect([n, isStandardName(n)]).toEqual([n, true]);
+    for (const n of ['Side frame', 'Keyboard plate', 'Pinion', 'Nutcracker arm']) expect([n, isStandardName(n)]).toEqual([n, false]);
+  });
+  test('drawing numbers follow the scheme of those that are there', () => {
+    const doc = apply({}, [
+      { part: assembly.parts[0]!.id, key: 'drawingNumber', text: 'SW-40-01' },
+      { part: assembly.parts[2]!.id, key: 'drawingNumber', text: 'SW-40-03' },
+    ]);
+    const items = itemsOf(assembly, doc);
+    expect(guessScheme(items)).toEqual({ prefix: 'SW-40-', digits: 2 });
+    expect(nextDrawingNumber({ prefix: 'SW-40-', digits: 2 }, items)).toBe('SW-40-02');
+    expect(nextDrawingNumber({ prefix: 'SW-40-', digits: 2 }, items, new Set(['SW-40-02']))).toBe('SW-40-04');
+  });
+  test('each says why; made parts get numbers, standard ones do not', () => {
+    const ledger = { ...PLAIN_LEDGER, scheme: { prefix: 'AB-', digits: 3 } };
+    const all = suggestionsFor(itemsOf(assembly, {}), ledger);
+    const of = (part: number, key: string) => all.find((s) => s.part === assembly.parts[part]!.id && s.key === key)?.text;
+    expect([of(0, 'description'), of(0, 'source'), of(0, 'drawingNumber')]).toEqual(['Side frame left', 'made', 'AB-001']);
+    expect([of(1, 'source'), of(1, 'drawingNumber')]).toEqual(['standard', undefined]);
+    expect(of(2, 'drawingNumber')).toBe('AB-002');
+    expect(all.every((s) => s.why.endsWith('.'))).toBe(true);
+  });
+});

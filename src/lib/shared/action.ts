@@ -1,0 +1,24 @@
+/** Something the user can do: it has a name, a key, and a place on the shelf or in the quick bar. */
+export interface Action {
+  readonly id: string;
+  readonly label: string;
+  readonly short?: string;
+  /** As shown: `Ctrl Z`, `B`. */
+  readonly key: string;
+  readonly on?: boolean | undefined;
+  readonly disabled?: boolean;
+  readonly shelf?: boolean;
+  readonly run: () => void;
+}
+
+/** The action that a key press means, if any. Keys do nothing while someone types. */
+export function actionFor(actions: readonly Action[], e: KeyboardEvent): Action | undefined {
+  const target = e.target as HTMLElement;
+  const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
+  const name = [e.ctrlKey || e.metaKey ? 'Ctrl' : '', e.shiftKey && (e.ctrlKey || e.metaKey) ? 'Shift' : '', e.key.length === 1 ? e.key.toUpperCase() : e.key]
+    .filter(Boolean)
+    .join(' ');
+  if (typing && name !== 'Ctrl K') return undefined;
+  const wanted = name === 'Ctrl Y' ? 'Ctrl Shift Z' : name === '=' ? '+' : name;
+  return actions.find((a) => a.key === wanted && !a.disabled);
+}

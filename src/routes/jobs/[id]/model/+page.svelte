@@ -1,0 +1,89 @@
+<script lang="ts">
+  import { actionFor } from '$lib/shared/action';
+  import { Drawing } from '$lib/shared/drawing.svelte';
+  import JobBar from '$lib/shared/JobBar.svelte';
+  import QuickBar from '$lib/shared/QuickBar.svelte';
+  import SlipItem from '$lib/shared/SlipItem.svelte';
+  import { Grid } from '$lib/model/grid.svelte';
+  import GridBar from '$lib/model/GridBar.svelte';
+  import { modelActions } from '$lib/model/actions';
+  import PropertiesGrid from '$lib/model/PropertiesGrid.svelte';
+  import PartPicture from '$lib/model/PartPicture.svelte';
+  import ImportReport from '$lib/model/ImportReport.svelte';
+  import { onMount, untrack } from 'svelte';
+
+  const { data } = $props();
+  const drawing = untrack(() => new Drawing(data.drawing));
+  const grid = new Grid(drawing);
+  const bar = $state({ quickBar: false });
+  const actions = $derived(modelActions(drawing, grid, () => (bar.quickBar = true)));
+
+  onMount(() => {
+    if (drawing.items[0]) grid.go(0, 1);
+    return drawing.open(false);
+  });
+  function key(e: KeyboardEvent) {
+    if (bar.quickBar) return;
+    const action = actionFor(actions, e);
+    if (!action) return;
+    e.preventDefault();
+    action.run();
+  }
+  const item = $derived(grid.activeItem);
+</script>
+
+<svelte:window onkeydown={key} />
+
+<div class="page">
+  <JobBar {drawing} current="Model" onquick={() => (bar.quickBar = true)} />
+  <div class="body">
+    <main>
+      <GridBar {grid} />
+      <div class="frame"><PropertiesGrid {grid} /></div>
+    </main>
+    <aside>
+      {#if item}
+        <PartPicture {drawing} {item} />
+        <div class="slip"><SlipItem {drawing} {item} /></div>
+      {/if}
+      <ImportReport assembly={drawing.assembly} />
+    </aside>
+  </div>
+</div>
+<QuickBar {drawing} tools={bar} {actions} />
+
+<style>
+  .page {
+    display: flex;
+    flex-direction: column;
+    height: 100vh;
+    overflow: hidden;
+  }
+  .body {
+    flex: 1;
+    display: flex;
+    min-height: 0;
+  }
+  main {
+    flex: 1;
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+    background: var(--panel);
+  }
+  .frame {
+    flex: 1;
+    min-height: 0;
+    border-top: 1px solid var(--line);
+  }
+  aside {
+    flex: none;
+    width: 320px;
+    overflow-y: auto;
+    border-left: 1px solid var(--line);
+    background: var(--panel);
+  }
+  .slip {
+    padding: 0.9rem;
+  }
+</style>
