@@ -7,6 +7,8 @@ import { log } from './log.ts';
 /** What open pages are told. Travels through the database, so that it reaches every process. */
 export type LiveEvent =
   | { readonly type: 'job'; readonly job: string }
+  /** Something happened to a newer model of the job. */
+  | { readonly type: 'model'; readonly job: string }
   | { readonly type: 'document'; readonly job: string; readonly version: number }
   | { readonly type: 'view'; readonly job: string; readonly view: string }
   | { readonly type: 'progress'; readonly job: string; readonly view: string; readonly share: number }

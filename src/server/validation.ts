@@ -135,6 +135,7 @@ const record = z.discriminatedUnion('type', [
       .readonly(),
     massUnit: z.enum(['kg', 'lb']),
   }),
+  z.object({ type: z.literal('model'), id: z.literal('model'), model: z.uuid(), name: text }),
   z.object({ type: z.literal('numbers'), id: z.literal('numbers'), of: z.record(z.string(), z.int().min(1)), last: z.int().min(0) }),
 ]) satisfies z.ZodType<DrawingDocumentRecord>;
 
@@ -150,6 +151,12 @@ export const sectionRequest = z.object({
   frame: z.object({ right: vector, up: vector, toward: vector }),
   cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),
 });
+const decisions = z
+  .array(z.object({ before: z.string(), after: z.string(), same: z.boolean() }))
+  .max(5000)
+  .default([]);
+export const decisionsRequest = z.object({ decisions });
+export const takeRequest = z.object({ version: z.int().min(0), decisions });
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({
   standard: z.enum(['iso', 'asme']).default('iso'),

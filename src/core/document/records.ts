@@ -187,8 +187,18 @@ export interface NumbersRecord {
   readonly last: number;
 }
 
+/** Which model the drawing shows; without it the one it was first made from. */
+export interface ModelRecord {
+  readonly type: 'model';
+  readonly id: 'model';
+  /** Id of the stored assembly. */
+  readonly model: string;
+  /** File it came from. */
+  readonly name: string;
+}
+
 export type DrawingDocumentRecord =
-  DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord | LedgerRecord | NumbersRecord;
+  DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord | LedgerRecord | NumbersRecord | ModelRecord;
 export type RecordType = DrawingDocumentRecord['type'];
 
 export type DrawingDocument = Readonly<Record<string, DrawingDocumentRecord>>;

@@ -27,17 +27,34 @@ const WIDTHS: Readonly<Record<string, number>> = {
   material: 130,
 };
 
+/** What a list needs first stands first. */
+const ORDER: readonly string[] = [
+  'item',
+  'description',
+  'source',
+  'drawingNumber',
+  'partNumber',
+  'material',
+  'mass',
+  'quantity',
+  'supplier',
+  'supplierNumber',
+  'finish',
+  'unit',
+  'remark',
+];
+
 const BUILT_IN: readonly GridColumn[] = [
-  { key: 'item', title: 'No.', kind: 'fixed', editable: false, width: 48 },
+  { key: 'item', title: 'No.', kind: 'fixed', editable: false, width: 48 } satisfies GridColumn,
   ...PROPERTY_KEYS.map((key): GridColumn => {
     const base = { key, title: PROPERTY_TITLES[key], editable: true, width: WIDTHS[key] ?? 120 };
     if (key === 'source') return { ...base, kind: 'choice', options: SOURCES };
     if (key === 'material') return { ...base, kind: 'choice', options: MATERIALS.map((m) => m.name), open: true };
     return { ...base, kind: 'text' };
   }),
-  { key: 'mass', title: 'Mass', kind: 'mass', editable: true, width: 92 },
-  { key: 'quantity', title: 'Qty', kind: 'fixed', editable: false, width: 48 },
-];
+  { key: 'mass', title: 'Mass', kind: 'mass', editable: true, width: 92 } satisfies GridColumn,
+  { key: 'quantity', title: 'Qty', kind: 'fixed', editable: false, width: 48 } satisfies GridColumn,
+].sort((a, b) => ORDER.indexOf(a.key) - ORDER.indexOf(b.key));
 
 const ownColumn = (c: OwnColumn): GridColumn => ({
   key: c.key,

@@ -50,16 +50,16 @@ describe('editing the grid', () => {
   test('a block is pasted from the corner, and what is typed is told from what is not', () => {
     const range = { ...cell(0, 'drawingNumber'), right: at('drawingNumber') };
     const { changes, refused } = pasteBlock(items, columns, range, [
-      ['SW-1', 'S355'],
-      ['SW-2', '8.8'],
+      ['SW-1', 'P-1', 'S355'],
+      ['SW-2', 'P-2', '8.8'],
     ]);
     expect(refused).toEqual([]);
     const doc = apply({}, changes);
     const after = itemsOf(assembly, doc);
-    expect(after.map((i) => [i.values.drawingNumber.text, i.values.material.text])).toEqual([
-      ['SW-1', 'S355'],
-      ['SW-2', '8.8'],
-      ['', ''],
+    expect(after.map((i) => [i.values.drawingNumber.text, i.values.partNumber.text, i.values.material.text])).toEqual([
+      ['SW-1', 'P-1', 'S355'],
+      ['SW-2', 'P-2', '8.8'],
+      ['', '', ''],
     ]);
     expect(after[0]!.values.material).toMatchObject({ from: 'typed', origin: 'Typed on 2026-11-25.' });
     // Mass follows: 100 × 10 × 80 mm of steel.

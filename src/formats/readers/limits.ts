@@ -8,10 +8,7 @@ export function checkTriangles(file: string, count: number): void {
 
 /** A name as it is shown: one line, no control characters, at most 200 characters. */
 export function cleanName(name: string | undefined, otherwise: string): string {
-  const text = (name ?? '')
-    // eslint-disable-next-line no-control-regex -- control characters are what is looked for
-    .replace(/[\u0000-\u001f\u007f]/g, ' ')
-    .trim();
+  const text = (name ?? '').replace(/[\u0000-\u001f\u007f]/g, ' ').trim();
   return text === '' ? otherwise : text.length > 200 ? `${text.slice(0, 199)}…` : text;
 }
 

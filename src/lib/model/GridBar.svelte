@@ -1,18 +1,18 @@
 <script lang="ts">
-  import { Columns3, ListFilter, Search, Sparkles, Upload } from '@lucide/svelte';
+  import { Box, Columns3, ListFilter, Search, Sparkles, Upload } from '@lucide/svelte';
   import ColumnsPanel from './ColumnsPanel.svelte';
   import type { Grid } from './grid.svelte';
   import TakePanel from './TakePanel.svelte';
   import SuggestPanel from './SuggestPanel.svelte';
 
-  const { grid }: { grid: Grid } = $props();
+  const { grid, onnewer }: { grid: Grid; onnewer: () => void } = $props();
   let open = $state<'' | 'columns' | 'suggest' | 'take' | 'filter'>('');
   const flip = (what: typeof open) => (open = open === what ? '' : what);
   const filtered = $derived(Object.values(grid.filters).filter(Boolean).length);
 </script>
 
 <div class="bar">
-  <h1>Every part, and what the list needs of it</h1>
+  <h1>Every part</h1>
   <button class="chip" class:trouble={grid.gapCount > 0} aria-pressed={grid.gapsOnly} onclick={() => grid.setGapsOnly(!grid.gapsOnly)}>
     {grid.gapCount === 0 ? 'No gaps' : grid.gapCount === 1 ? '1 gap' : `${grid.gapCount} gaps`}
   </button>
@@ -28,7 +28,8 @@
     ><ListFilter size={14} /> Filter{filtered ? ` (${filtered})` : ''}</button
   >
   <button class="chip" aria-expanded={open === 'columns'} onclick={() => flip('columns')}><Columns3 size={14} /> Columns</button>
-  <button class="chip" aria-expanded={open === 'take'} onclick={() => flip('take')}><Upload size={14} /> Bring in / take out</button>
+  <button class="chip" aria-expanded={open === 'take'} onclick={() => flip('take')}><Upload size={14} /> In and out</button>
+  <button class="chip" onclick={onnewer}><Box size={14} /> Newer model</button>
 </div>
 {#if open === 'filter'}
   <div class="panel filters">

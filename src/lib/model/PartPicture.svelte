@@ -8,7 +8,7 @@
 </script>
 
 <figure>
-  {#if part}<img src="/api/parts/{part.geometryKey}/picture" alt="" />{/if}
+  {#if part}<img src="/api/parts/{part.geometryKey}" alt="" />{/if}
   <figcaption>{size.join(' × ')} mm{part?.looksLike ? ` · shape of a ${part.looksLike}` : ''}</figcaption>
 </figure>
 

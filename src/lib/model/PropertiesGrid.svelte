@@ -27,6 +27,9 @@
   const inRange = (r: number, c: number) => r >= grid.range.top && r <= grid.range.bottom && c >= grid.range.left && c <= grid.range.right;
   const stick = (c: number) => (c < frozen ? `position: sticky; left: ${lefts[c]}px; z-index: 1;` : '');
 
+  $effect(() => {
+    grid.focus = () => frame.focus({ preventScroll: true });
+  });
   // The active cell stays in sight.
   $effect(() => {
     const { row, column } = grid.end;

@@ -44,6 +44,8 @@ export class Grid {
   end = $state.raw<Cell>({ row: 0, column: 1 });
   /** Text of the cell that is being edited. */
   editing = $state<string | undefined>(undefined);
+  /** Gives the keys back to the grid. */
+  focus: () => void = () => {};
   readonly drawing: Drawing;
 
   readonly ledger: LedgerRecord = $derived.by(() => ledgerOf(this.drawing.document));
@@ -158,6 +160,7 @@ export class Grid {
 
   nextGap(): void {
     const next = nextGap(this.items, this.columns, this.active.row, this.active.column);
+    this.focus();
     if (next) this.go(next.row, next.column);
     else notify('good', 'No gap is left in what is shown.');
   }

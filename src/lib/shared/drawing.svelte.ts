@@ -43,6 +43,8 @@ export class Drawing {
   sheetId = $state('');
   /** Changes not yet confirmed by the server. */
   waiting = $state(0);
+  /** Grows when something happens to a newer model of the job. */
+  modelNews = $state(0);
   lost = $state(false);
   results = new SvelteMap<string, ViewResult>();
   /** How far the views on their way are, 0…1, and those that cannot be drawn with the reason. */
@@ -93,6 +95,7 @@ export class Drawing {
     this.events.onmessage = (m) => {
       const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string; share?: number; text?: string };
       if (e.type === 'document') this.outbox.refresh(e.version);
+      if (e.type === 'model') this.modelNews++;
       if (e.type === 'progress' && e.view && this.computing.has(e.view)) this.progress.set(e.view, e.share ?? 0);
       if (e.type === 'trouble' && e.view && this.computing.has(e.view)) {
         this.computing.delete(e.view);
@@ -151,6 +154,11 @@ export class Drawing {
     this.waiting = state.waiting;
     this.lost = state.lost;
     if (state.document === this.document) return;
+    // Another model: everything that was read of the old one is read anew.
+    if (modelOf(state.document) !== modelOf(this.document) && state.waiting === 0) {
+      location.reload();
+      return;
+    }
     this.document = state.document;
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
     const s = this.selection;
@@ -195,6 +203,8 @@ export class Drawing {
     }
   }
 }
+
+const modelOf = (doc: DrawingDocument) => (doc['model']?.type === 'model' ? doc['model'].model : '');
 
 function lineOf(id: string): ChangeLine {
   return {

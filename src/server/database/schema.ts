@@ -1,6 +1,7 @@
-import { bigserial, boolean, customType, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import { type AnyPgColumn, bigserial, boolean, customType, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 
@@ -12,6 +13,7 @@ const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({
 
 const moment = (name?: string) => (name ? timestamp(name, { withTimezone: true }) : timestamp({ withTimezone: true }));
 
+export type ModelState = 'queued' | 'working' | 'ready' | 'failed' | 'taken' | 'left';
 export type JobState = 'queued' | 'working' | 'ready' | 'failed' | 'cancelled';
 
 /** One assembly with its drawings. */
@@ -49,10 +51,36 @@ export const jobFile = pgTable(
     jobId: uuid()
       .notNull()
       .references(() => job.id, { onDelete: 'cascade' }),
+    /** A newer model that it belongs to. */
+    modelId: uuid().references((): AnyPgColumn => model.id, { onDelete: 'cascade' }),
     /** The top assembly is 0. */
     place: integer().notNull(),
     name: text().notNull(),
     data: bytea().notNull(),
+  },
+  (t) => [index().on(t.jobId)],
+);
+
+/** A newer model of a job's assembly, from the moment it is brought in. */
+export const model = pgTable(
+  'model',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id, { onDelete: 'cascade' }),
+    /** Name of its file. */
+    name: text().notNull(),
+    state: text().$type<ModelState>().notNull().default('queued'),
+    stage: text().notNull().default('queued'),
+    progress: real().notNull().default(0),
+    errorText: text(),
+    /** With the ids of the older model once it is taken over. */
+    assembly: jsonb().$type<Assembly>(),
+    /** What changed, as it was when it was taken over. */
+    report: jsonb().$type<ChangeReport>(),
+    choices: jsonb().$type<MeshChoices>(),
+    createdAt: moment().notNull().defaultNow(),
   },
   (t) => [index().on(t.jobId)],
 );

@@ -1,11 +1,14 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { Piscina } from 'piscina';
+import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
+  CompareTask,
+  Comparison,
   DraftMessage,
   DraftReply,
   DraftResult,
@@ -13,6 +16,7 @@ import type {
   ExportTask,
   GeometryTask,
   MeasureResult,
+  PicturesTask,
   ReadResult,
   ReadTask,
   SectionProposal,
@@ -71,7 +75,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask,
+  task: ViewTask | DraftTask | SectionTask | PicturesTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -181,6 +185,11 @@ export async function runMeasure(files: readonly ImportedFile[]): Promise<Measur
     throw limit.aborted ? new QuarryError('IMPORT_TIMEOUT', { seconds: config.importTimeoutMs / 1000 }, { cause: e }) : e;
   }
 }
+
+export const runCompare = (task: Omit<CompareTask, 'type'>): Promise<Comparison> => run({ ...task, type: 'compare' }, undefined, []);
+
+export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
+  compute({ type: 'pictures', assembly }, source, signal, []);
 
 /** @throws QuarryError FILE_DAMAGED, FILE_TOO_MANY */
 export const runTable = (file: ImportedFile): Promise<string[][]> => run({ type: 'table', file }, undefined, []);

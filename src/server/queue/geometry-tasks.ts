@@ -3,7 +3,10 @@ import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Cut } from '../../core/cut/keep-whole.ts';
-import type { DrawingDocument } from '../../core/document/records.ts';
+import type { ChangeReport } from '../../core/revision/changes.ts';
+import type { Decision } from '../../core/revision/match.ts';
+import type { TakeOver } from '../../core/revision/take-over.ts';
+import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
@@ -91,6 +94,34 @@ export interface SectionProposal {
   readonly depths: readonly number[];
 }
 
+/** Compares a newer model with the one a drawing shows, and plans its taking over. */
+export interface CompareTask {
+  readonly type: 'compare';
+  readonly before: Assembly;
+  readonly after: Assembly;
+  readonly document: DrawingDocument;
+  readonly decisions: readonly Decision[];
+  readonly model: ModelRecord;
+}
+
+export interface Comparison extends TakeOver {
+  readonly report: ChangeReport;
+  /** Pairs that the drafter has to decide, by part id. */
+  readonly doubtful: readonly {
+    readonly before: string;
+    readonly after: string;
+    readonly names: readonly [string, string];
+    readonly keys: readonly [string, string];
+    readonly why: string;
+  }[];
+}
+
+/** Small line drawings of parts by geometry key. */
+export interface PicturesTask {
+  readonly type: 'pictures';
+  readonly assembly: Assembly;
+}
+
 /** A CSV or XLSX file as rows of texts. */
 export interface TableTask {
   readonly type: 'table';
@@ -107,4 +138,13 @@ export interface ExportTask {
   readonly fontFile: string;
 }
 
-export type GeometryTask = (DraftTask & Computing) | (ViewTask & Computing) | (SectionTask & Computing) | ReadTask | MeasureTask | TableTask | ExportTask;
+export type GeometryTask =
+  | (DraftTask & Computing)
+  | (ViewTask & Computing)
+  | (SectionTask & Computing)
+  | ReadTask
+  | MeasureTask
+  | TableTask
+  | CompareTask
+  | (PicturesTask & Computing)
+  | ExportTask;

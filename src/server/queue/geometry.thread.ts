@@ -27,12 +27,17 @@ import type { SolidPort } from '../../core/cut/solid-port.ts';
 import { loadSolidPort } from '../../kernel/manifold.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
+import { changeReport } from '../../core/revision/changes.ts';
+import { matchAssemblies } from '../../core/revision/match.ts';
+import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
+  CompareTask,
+  Comparison,
   DraftMessage,
   DraftReply,
   DraftTask,
@@ -61,6 +66,10 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await read(task, cancelBy(task.stop));
       case 'measure':
         return await measure(task);
+      case 'compare':
+        return compare(task);
+      case 'pictures':
+        return pictures(await geometriesFor(keysOf(task), task.geometry));
       case 'table':
         return /\.xlsx$/i.test(task.file.name)
           ? await readXlsx(task.file.name, task.file.bytes)
@@ -99,10 +108,23 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     },
     onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
   });
-  const pictures = [...geometries].map(
+  return { document: done.document, results: [...stored], pictures: pictures(geometries) };
+}
+
+/** Small line drawings of parts. */
+function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [string, string])[] {
+  return [...geometries].map(
     ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), 45)] as const,
   );
-  return { document: done.document, results: [...stored], pictures };
+}
+
+function compare({ before, after, document, decisions, model }: CompareTask): Comparison {
+  const matching = matchAssemblies(before, after, decisions);
+  const doubtful = matching.doubtful.map((d) => {
+    const [p, q] = [before.parts[d.before]!, after.parts[d.after]!];
+    return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why };
+  });
+  return { ...takeOver(before, after, document, matching, model), report: changeReport(before, after, matching), doubtful };
 }
 
 /** Views that other threads compute while this one drafts. */

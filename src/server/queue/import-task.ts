@@ -109,7 +109,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
 }
 
 /** Every group of files is an assembly; several become one. The time limit is for all of them together. */
-async function readFiles(
+export async function readFiles(
   files: readonly ImportedFile[],
   title: string,
   choices: MeshChoices,
@@ -146,7 +146,7 @@ async function readFiles(
 }
 
 /** At most a few writes a second; none after `stop`. */
-function throttled(write: (stage: string, share: number) => Promise<void>) {
+export function throttled(write: (stage: string, share: number) => Promise<void>) {
   let next = 0;
   let stopped = false;
   const report = (stage: string, share: number) => {

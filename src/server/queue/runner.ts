@@ -12,8 +12,10 @@ import { failJob, loadDrawing } from '../services/jobs.ts';
 import { computeAndStore, keyedViews } from '../services/views.ts';
 import { closeGeometryPool } from './geometry-pool.ts';
 import { importJob } from './import-task.ts';
+import { importModel } from './model-task.ts';
 
 const importPayload = z.object({ job: z.uuid() });
+const modelPayload = z.object({ model: z.uuid() });
 const viewPayload = z.object({ job: z.uuid(), view: z.string() });
 
 const tellSafely = (event: LiveEvent) => void tell(event).catch((err: unknown) => log.warn({ err }, 'progress was not told'));
@@ -55,6 +57,9 @@ export async function startWork(): Promise<WorkHandle> {
       import: async (payload, helpers) => {
         const { job } = importPayload.parse(payload);
         await importJob(job, kernel, helpers.job.attempts >= helpers.job.max_attempts);
+      },
+      model: async (payload, helpers) => {
+        await importModel(modelPayload.parse(payload).model, kernel, helpers.job.attempts >= helpers.job.max_attempts);
       },
       view: async (payload, helpers) => {
         const { job, view } = viewPayload.parse(payload);

@@ -1,8 +1,10 @@
 import { QuarryError } from '../../core/base/errors.ts';
 import { sheetsOf } from '../../core/document/records.ts';
+import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
 import { runExport } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './jobs.ts';
+import { changeTable } from './models.ts';
 import { computeAndStore, keyedViews, storedResult } from './views.ts';
 
 const CSV = 'text/csv; charset=utf-8';
@@ -14,12 +16,13 @@ export interface ExportedFile {
 }
 
 /**
- * One of the drawing's files: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `properties.csv`, `properties.xlsx`, `drawing.json`.
+ * One of the drawing's files: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
 export async function exportFile(jobId: string, name: string): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
+  if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
     const data = new TextEncoder().encode(JSON.stringify({ format: 'nimble-quarry-drawing', version: 1, records: document }, null, 2));
     return { name, type: 'application/json', data };

@@ -1,10 +1,12 @@
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import type { Assembly } from '../../core/assembly/assembly.ts';
+import type { DrawingDocument } from '../../core/document/records.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
-import { job, jobFile, type JobState } from '../database/schema.ts';
+import { job, jobFile, model, type JobState } from '../database/schema.ts';
 import { tell } from '../events.ts';
 
 export interface NewJob {
@@ -75,11 +77,25 @@ export async function loadDrawing(id: string) {
     .from(job)
     .where(eq(job.id, id));
   if (!row?.assembly || !row.document) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
-  return { title: row.title, assembly: row.assembly, document: row.document, version: row.version };
+  return { title: row.title, assembly: await assemblyOf(row.document, row.assembly), document: row.document, version: row.version };
 }
 
-export async function loadFiles(id: string): Promise<ImportedFile[]> {
-  const rows = await getDatabase().select({ name: jobFile.name, data: jobFile.data }).from(jobFile).where(eq(jobFile.jobId, id)).orderBy(asc(jobFile.place));
+/** The assembly that a document shows: the job's first one, or the newer model it names. */
+async function assemblyOf(document: DrawingDocument, first: Assembly): Promise<Assembly> {
+  const named = document['model'];
+  if (named?.type !== 'model') return first;
+  const [row] = await getDatabase().select({ assembly: model.assembly }).from(model).where(eq(model.id, named.model));
+  if (!row?.assembly) throw new QuarryError('NOT_FOUND', { what: 'The model of the drawing' });
+  return row.assembly;
+}
+
+/** Files of a job, or of a newer model of it. */
+export async function loadFiles(id: string, modelId?: string): Promise<ImportedFile[]> {
+  const rows = await getDatabase()
+    .select({ name: jobFile.name, data: jobFile.data })
+    .from(jobFile)
+    .where(and(eq(jobFile.jobId, id), modelId ? eq(jobFile.modelId, modelId) : isNull(jobFile.modelId)))
+    .orderBy(asc(jobFile.place));
   return rows.map((r) => ({ name: r.name, bytes: r.data }));
 }
 

@@ -9,14 +9,23 @@
   import { modelActions } from '$lib/model/actions';
   import PropertiesGrid from '$lib/model/PropertiesGrid.svelte';
   import PartPicture from '$lib/model/PartPicture.svelte';
+  import ModelOffer from '$lib/model/ModelOffer.svelte';
   import ImportReport from '$lib/model/ImportReport.svelte';
   import { onMount, untrack } from 'svelte';
 
   const { data } = $props();
   const drawing = untrack(() => new Drawing(data.drawing));
   const grid = new Grid(drawing);
+  let offer = $state<ReturnType<typeof ModelOffer>>();
   const bar = $state({ quickBar: false });
-  const actions = $derived(modelActions(drawing, grid, () => (bar.quickBar = true)));
+  const actions = $derived(
+    modelActions(
+      drawing,
+      grid,
+      () => (bar.quickBar = true),
+      () => offer?.choose(),
+    ),
+  );
 
   onMount(() => {
     if (drawing.items[0]) grid.go(0, 1);
@@ -38,7 +47,8 @@
   <JobBar {drawing} current="Model" onquick={() => (bar.quickBar = true)} />
   <div class="body">
     <main>
-      <GridBar {grid} />
+      <GridBar {grid} onnewer={() => offer?.choose()} />
+      <ModelOffer {drawing} bind:this={offer} />
       <div class="frame"><PropertiesGrid {grid} /></div>
     </main>
     <aside>

@@ -1,0 +1,255 @@
+import { describe, expect, test } from 'vitest';
+import type { Assembly, AssemblyNode, Part } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { translation } from '../base/placement.ts';
+import { BLANK_DRAWING, type BalloonRecord, type DrawingDocument, type SpreadRecord, type ViewRecord } from '../document/records.ts';
+import { applySteps } from '../document/steps.ts';
+import { itemsOf } from '../ledger/items.ts';
+import { changeReport } from './changes.ts';
+import { matchAssemblies } from './match.ts';
+import { takeOver, withOldIds } from './take-over.ts';
+
+/** Repeatable numbers 0…1. */
+function random(seed: number): () => number {
+  let s = seed;
+  return () => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0;
+    return s / 2 ** 32;
+  };
+}
+
+interface Piece {
+  /** The same for the same piece in both models. */
+  truth: number;
+  name: string;
+  size: [number, number, number];
+  at: [number, number, number];
+}
+
+function assemblyFrom(pieces: readonly Piece[]): Assembly {
+  const parts: Part[] = [];
+  const nodes: AssemblyNode[] = [{ parent: -1, name: 'Machine', product: 'Machine', placement: translation([0, 0, 0]), part: -1 }];
+  for (const p of pieces) {
+    const geometryKey = p.size.join('x');
+    let part = parts.findIndex((q) => q.name === p.name && q.geometryKey === geometryKey);
+    if (part < 0) {
+      const [x, y, z] = p.size;
+      let id = p.name;
+      for (let n = 2; parts.some((q) => q.id === id); n++) id = `${p.name}~${n}`;
+      parts.push({
+        id,
+        name: p.name,
+        geometryKey,
+        volumeMm3: x * y * z,
+        areaMm2: 2 * (x * y + y * z + z * x),
+        centroid: [0, 0, 0],
+        box: [0, 0, 0, x, y, z],
+        properties: {},
+      });
+      part = parts.length - 1;
+    }
+    nodes.push({ parent: 0, name: p.name, product: p.name, placement: translation(p.at), part });
+  }
+  return { name: 'Machine', schema: 'test', unit: 'mm', parts, nodes, properties: {}, notices: [] };
+}
+
+const WORDS = ['Frame', 'Plate', 'Shaft', 'Bracket', 'Cover', 'Lever', 'Guide', 'Wheel', 'Block', 'Rail'];
+
+/** Some 60 parts, a few of them used several times. */
+function machine(seed: number): Piece[] {
+  const r = random(seed);
+  const pieces: Piece[] = [];
+  for (let i = 0; i < 60; i++) {
+    const size: Piece['size'] = [5 + Math.round(r() * 200), 5 + Math.round(r() * 100), 5 + Math.round(r() * 50)];
+    const uses = r() < 0.25 ? 4 : 1;
+    for (let u = 0; u < uses; u++)
+      pieces.push({ truth: pieces.length, name: `${WORDS[i % 10]!} ${i}`, size, at: [Math.round(r() * 2000), Math.round(r() * 2000), Math.round(r() * 500)] });
+  }
+  return pieces;
+}
+
+/** The same with known edits of every kind. */
+function edited(pieces: readonly Piece[], seed: number): Piece[] {
+  const r = random(seed);
+  const names = [...new Set(pieces.map((p) => p.name))];
+  const some = (n: number) => new Set(Array.from({ length: n }, () => names[Math.floor(r() * names.length)]!));
+  const [renamed, reshaped, removed, moved] = [some(5), some(5), some(3), some(8)];
+  const out = pieces
+    .filter((p) => !removed.has(p.name))
+    .map((p): Piece => ({
+      ...p,
+      name: renamed.has(p.name) && !reshaped.has(p.name) ? `Item ${p.name.split(' ')[1]!}X` : p.name,
+      size: reshaped.has(p.name) ? [p.size[0] + 7, p.size[1], p.size[2] + 3] : p.size,
+      at: moved.has(p.name) ? [p.at[0] + 12, p.at[1], p.at[2] - 5] : p.at,
+    }));
+  // One more of something, two that swap places, and three new ones; the file lists them in another order.
+  out.push({ ...out[3]!, truth: -1, at: [5000, 0, 0] });
+  [out[10]!.at, out[20]!.at] = [out[20]!.at, out[10]!.at];
+  for (let i = 0; i < 3; i++) out.push({ truth: -1, name: `Novelty ${i}`, size: [301 + i, 203, 107], at: [6000 + i * 400, 0, 0] });
+  return out.sort(() => r() - 0.5);
+}
+
+describe('matching (generated pairs with known edits)', () => {
+  test('pairs of components: precision and recall over twenty machines', () => {
+    let [right, found, wanted] = [0, 0, 0];
+    for (let seed = 1; seed <= 20; seed++) {
+      const before = machine(seed);
+      const after = edited(before, seed + 1000);
+      const [a, b] = [assemblyFrom(before), assemblyFrom(after)];
+      // What is asked is answered as the drafter would.
+      const truthOf = (list: readonly Piece[], assembly: Assembly, part: number) =>
+        new Set(
+          componentsOf(assembly)
+            .filter((c) => c.part === part)
+            .map((c) => list[c.index]!.truth),
+        );
+      const first = matchAssemblies(a, b);
+      const decisions = first.doubtful.map((d) => ({
+        before: a.parts[d.before]!.id,
+        after: b.parts[d.after]!.id,
+        same: [...truthOf(before, a, d.before)].some((t) => truthOf(after, b, d.after).has(t)),
+      }));
+      const { components } = matchAssemblies(a, b, decisions);
+      const truths = new Set(after.map((p) => p.truth));
+      wanted += before.filter((p) => truths.has(p.truth)).length;
+      // Equal pieces of one part that changed places are taken for each other: nobody can tell them apart.
+      const alike = (x: Piece, y: Piece) => x.truth === y.truth || (x.name === y.name && x.truth >= 0);
+      components.forEach((j, i) => {
+        if (j < 0) return;
+        found++;
+        if (alike(before[i]!, after[j]!) || before.some((p) => p.truth === after[j]!.truth && p.name === before[i]!.name)) right++;
+      });
+    }
+    const [precision, recall] = [right / found, right / wanted];
+    // Measured: both 1.000; pieces of one part count as equal.
+    expect(precision).toBeGreaterThan(0.995);
+    expect(recall).toBeGreaterThan(0.985);
+  });
+
+  const base: Piece[] = [
+    { truth: 0, name: 'Frame', size: [100, 80, 10], at: [0, 0, 0] },
+    { truth: 1, name: 'Bolt', size: [8, 8, 30], at: [10, 0, 0] },
+    { truth: 2, name: 'Bolt', size: [8, 8, 30], at: [90, 0, 0] },
+    { truth: 3, name: 'Cover', size: [60, 40, 3], at: [0, 0, 50] },
+    { truth: 4, name: 'Handle left', size: [20, 20, 120], at: [200, 0, 0] },
+  ];
+  const report = (after: readonly Piece[]) => {
+    const [a, b] = [assemblyFrom(base), assemblyFrom(after)];
+    return changeReport(a, b, matchAssemblies(a, b));
+  };
+  test('nothing changed: nothing is reported', () => {
+    expect(report([...base].reverse())).toMatchObject({ changes: [], unchanged: 5 });
+  });
+  test('each kind of change is named, with its measure', () => {
+    const { changes } = report([
+      { ...base[0]!, size: [100, 80, 12] },
+      base[1]!,
+      base[2]!,
+      { ...base[1]!, truth: 9, at: [50, 0, 0] },
+      { ...base[3]!, name: 'Lid', at: [0, 0, 60] },
+      { truth: 8, name: 'Spring', size: [5, 5, 40], at: [0, 0, 0] },
+    ]);
+    expect(changes.map((c) => [c.kind, c.name, c.text])).toEqual([
+      ['reshaped', 'Frame', 'Its volume changed by +20 %.'],
+      ['count', 'Bolt', '2 became 3.'],
+      ['renamed', 'Lid', '“Cover” is now “Lid”.'],
+      ['moved', 'Lid', 'One piece moved by 10 mm.'],
+      ['removed', 'Handle left', 'One piece is gone.'],
+      ['added', 'Spring', 'One piece is new.'],
+    ]);
+  });
+  test('what is only alike is asked, and the answer counts', () => {
+    const after = [...base.slice(0, 4), { truth: 4, name: 'Handle right', size: [22, 20, 118] as Piece['size'], at: [200, 0, 0] as Piece['at'] }];
+    const [a, b] = [assemblyFrom(base), assemblyFrom(after)];
+    const asked = matchAssemblies(a, b);
+    expect(asked.doubtful).toMatchObject([{ before: 3, after: 3, why: expect.stringMatching(/50 % of the words/) }]);
+    const decide = (same: boolean) => matchAssemblies(a, b, [{ before: 'Handle left', after: 'Handle right', same }]);
+    expect(decide(true).components[4]).toBe(4);
+    expect(decide(false).doubtful).toEqual([]);
+    expect(decide(false).components[4]).toBe(-1);
+  });
+  test('a file written anew, with other meshes and figures in the last place, is the same', () => {
+    const a = assemblyFrom(base);
+    const b: Assembly = { ...a, parts: a.parts.map((p) => ({ ...p, geometryKey: `${p.geometryKey}'`, volumeMm3: p.volumeMm3 * 1.0002 })) };
+    expect(changeReport(a, b, matchAssemblies(a, b)).changes).toEqual([]);
+  });
+});
+
+describe('taking a newer model over', () => {
+  const before = assemblyFrom([
+    { truth: 0, name: 'Frame', size: [100, 80, 10], at: [0, 0, 0] },
+    { truth: 1, name: 'Bolt', size: [8, 8, 30], at: [10, 0, 0] },
+    { truth: 2, name: 'Bolt', size: [8, 8, 30], at: [90, 0, 0] },
+    { truth: 3, name: 'Grip', size: [20, 20, 120], at: [200, 0, 0] },
+  ]);
+  const after = assemblyFrom([
+    { truth: 9, name: 'Cover', size: [70, 70, 2], at: [0, 0, 100] },
+    { truth: 0, name: 'Main frame', size: [100, 80, 10], at: [0, 0, 0] },
+    { truth: 2, name: 'Bolt', size: [8, 8, 30], at: [90, 0, 0] },
+  ]);
+  const balloon = (id: string, component: string): BalloonRecord => ({
+    type: 'balloon',
+    id,
+    view: 'view:1',
+    component,
+    anchor: [0, 0],
+    offset: [0, 0],
+    end: 'arrow',
+  });
+  const spread: SpreadRecord = {
+    type: 'spread',
+    id: 'spread:1',
+    name: 'Spread 1',
+    pulls: [
+      { components: ['Bolt', 'Bolt:2'], direction: [0, 0, 1], distanceMm: 50 },
+      { components: ['Grip'], direction: [1, 0, 0], distanceMm: 50 },
+    ],
+  };
+  const doc = {
+    drawing: BLANK_DRAWING,
+    'property:Frame': { type: 'property', id: 'property:Frame', part: 'Frame', values: { material: 'S355' } },
+    'b:frame': balloon('b:frame', 'Frame'),
+    'b:bolt': balloon('b:bolt', 'Bolt'),
+    'b:grip': balloon('b:grip', 'Grip'),
+    'spread:1': spread,
+    'view:1': {
+      type: 'view',
+      id: 'view:1',
+      sheet: 'sheet:1',
+      scale: 1,
+      spread: null,
+      cut: { normal: [0, 0, 1], d: 5, letter: 'A', keptWhole: ['Bolt', 'Grip'], shownIn: null },
+    },
+    'sheet:1': { type: 'sheet', id: 'sheet:1', order: 1, name: '', size: 'A3', landscape: true },
+  } as unknown as DrawingDocument;
+  const model = { type: 'model', id: 'model', model: '00000000-0000-4000-8000-000000000000', name: 'rev2.step' } as const;
+  const done = takeOver(before, after, doc, matchAssemblies(before, after), model);
+  const result = applySteps(doc, done.steps);
+  if (!result.ok) throw new Error(result.reason);
+  const items = itemsOf(done.assembly, result.document);
+
+  test('typed properties and numbers stay with their parts; new items get the next number, old ones are not given again', () => {
+    expect(items.map((i) => [i.number, i.values.description.text, i.values.material.text])).toEqual([
+      [4, 'Cover', ''],
+      [1, 'Main frame', 'S355'],
+      [2, 'Bolt', ''],
+    ]);
+    // Another model later: the grip's number 3 stays free.
+    const later = withOldIds(done.assembly, after, matchAssemblies(done.assembly, after));
+    expect(later.parts.map((p) => p.id)).toEqual(['Cover', 'Frame', 'Bolt']);
+  });
+  test('balloons, kept-whole choices and pulls follow; what lost its target is told', () => {
+    expect(result.document['b:frame']).toMatchObject({ component: 'Main frame' });
+    expect(result.document['b:bolt']).toMatchObject({ component: 'Bolt' });
+    expect((result.document['view:1'] as ViewRecord).cut!.keptWhole).toEqual([]);
+    expect((result.document['spread:1'] as SpreadRecord).pulls).toEqual([{ components: ['Bolt'], direction: [0, 0, 1], distanceMm: 50 }]);
+    expect(done.losses.map((l) => l.text)).toEqual([
+      'A balloon pointed at “Grip”, which is gone.',
+      'One pull of Spread 1 moved nothing but parts that are gone.',
+    ]);
+  });
+  test('one undo brings everything back', () => {
+    const back = applySteps(result.document, result.inverse);
+    expect(back.ok && back.document).toEqual(doc);
+  });
+});

@@ -1,0 +1,95 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { recordsOf, type DrawingDocument, type ModelRecord, type NumbersRecord } from '../document/records.ts';
+import type { Step } from '../document/steps.ts';
+import { itemsOf } from '../ledger/items.ts';
+import type { Matching } from './match.ts';
+
+/** What lost what it pointed at. */
+export interface Loss {
+  readonly record: string;
+  readonly text: string;
+}
+
+export interface TakeOver {
+  /** The new assembly; parts that are still there keep their old ids. */
+  readonly assembly: Assembly;
+  readonly steps: readonly Step[];
+  readonly losses: readonly Loss[];
+}
+
+/** The new assembly with the ids of the old one where a part is the same. Ids of new parts stay clear of them. */
+export function withOldIds(before: Assembly, after: Assembly, matching: Matching): Assembly {
+  const oldId = new Map(matching.parts.map((m) => [m.after, before.parts[m.before]!.id]));
+  // An id that was once given is not given to something else.
+  const taken = new Set(before.parts.map((p) => p.id));
+  return {
+    ...after,
+    parts: after.parts.map((p, i) => {
+      const known = oldId.get(i);
+      if (known !== undefined) return { ...p, id: known };
+      let id = p.id;
+      for (let n = 2; taken.has(id); n++) id = `${p.id}~${n}`;
+      taken.add(id);
+      return { ...p, id };
+    }),
+  };
+}
+
+/**
+ * The steps that carry a drawing over to a newer model: balloons, kept-whole choices and pulls follow their components;
+ * item numbers stay, new items get the next ones, numbers of removed items are not given again. Typed properties stay
+ * with their parts by themselves. One edit: its undo brings the old model back.
+ * @param model names the new assembly
+ */
+export function takeOver(before: Assembly, after: Assembly, doc: DrawingDocument, matching: Matching, model: ModelRecord): TakeOver {
+  const assembly = withOldIds(before, after, matching);
+  const [old, fresh] = [componentsOf(before), componentsOf(assembly)];
+  const newPath = new Map(old.map((c): [string, string | undefined] => [c.path, pathAt(fresh, matching.components[c.index]!)]));
+  const steps: Step[] = [
+    { op: 'put', record: model },
+    { op: 'put', record: numbersAfter(before, assembly, doc) },
+  ];
+  const losses: Loss[] = [];
+  const nameOf = (path: string) => old.find((c) => c.path === path)?.name ?? path;
+
+  for (const b of recordsOf(doc, 'balloon')) {
+    const to = newPath.get(b.component);
+    // Another piece of the same item will do.
+    const other = to ?? siblingPath(b.component, old, fresh, before, assembly);
+    if (other === undefined) losses.push({ record: b.id, text: `A balloon pointed at “${nameOf(b.component)}”, which is gone.` });
+    else if (other !== b.component) steps.push({ op: 'put', record: { ...b, component: other } });
+  }
+  for (const v of recordsOf(doc, 'view')) {
+    if (!v.cut) continue;
+    const kept = v.cut.keptWhole.flatMap((p) => newPath.get(p) ?? []);
+    if (kept.join('\n') !== v.cut.keptWhole.join('\n')) steps.push({ op: 'put', record: { ...v, cut: { ...v.cut, keptWhole: kept } } });
+  }
+  for (const s of recordsOf(doc, 'spread')) {
+    const pulls = s.pulls.map((p) => ({ ...p, components: p.components.flatMap((c) => newPath.get(c) ?? []) })).filter((p) => p.components.length > 0);
+    if (JSON.stringify(pulls) !== JSON.stringify(s.pulls)) steps.push({ op: 'put', record: { ...s, pulls } });
+    const gone = s.pulls.filter((p) => p.components.every((c) => newPath.get(c) === undefined)).length;
+    if (gone) losses.push({ record: s.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${s.name} moved nothing but parts that are gone.` });
+  }
+  return { assembly, steps, losses };
+}
+
+const pathAt = (list: readonly Component[], i: number) => (i >= 0 ? list[i]!.path : undefined);
+
+function siblingPath(path: string, old: readonly Component[], fresh: readonly Component[], before: Assembly, after: Assembly): string | undefined {
+  const component = old.find((c) => c.path === path);
+  const id = component && before.parts[component.part]!.id;
+  return fresh.find((c) => after.parts[c.part]!.id === id)?.path;
+}
+
+/** Numbers of the items that are there, and the next ones for those that are new. */
+function numbersAfter(before: Assembly, after: Assembly, doc: DrawingDocument): NumbersRecord {
+  const known = doc['numbers']?.type === 'numbers' ? doc['numbers'] : undefined;
+  const now = itemsOf(before, doc);
+  const of: Record<string, number> = { ...known?.of };
+  for (const i of now) of[i.part] = i.number;
+  let last = Math.max(known?.last ?? 0, ...Object.values(of));
+  const used = new Set(componentsOf(after).map((c) => after.parts[c.part]!.id));
+  for (const id of used) of[id] ??= ++last;
+  return { type: 'numbers', id: 'numbers', of, last };
+}
