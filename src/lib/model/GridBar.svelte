@@ -1,24 +1,27 @@
 <script lang="ts">
-  import { Box, Columns3, ListFilter, Search, Sparkles, Upload } from '@lucide/svelte';
+  import { Box, Columns3, Rotate3d, ListFilter, Search, Sparkles, Upload } from '@lucide/svelte';
   import ColumnsPanel from './ColumnsPanel.svelte';
   import type { Grid } from './grid.svelte';
   import TakePanel from './TakePanel.svelte';
   import SuggestPanel from './SuggestPanel.svelte';
 
-  const { grid, onnewer }: { grid: Grid; onnewer: () => void } = $props();
+  const { grid, solid, onsolid, onnewer }: { grid: Grid; solid: boolean; onsolid: () => void; onnewer: () => void } = $props();
   let open = $state<'' | 'columns' | 'suggest' | 'take' | 'filter'>('');
   const flip = (what: typeof open) => (open = open === what ? '' : what);
   const filtered = $derived(Object.values(grid.filters).filter(Boolean).length);
 </script>
 
 <div class="bar">
-  <h1>Every part</h1>
+  <h1 class="sr-only">Every part, and what the list needs of it</h1>
+  <button class="chip" aria-pressed={solid} onclick={onsolid} title="Ctrl 3"><Rotate3d size={14} /> 3D</button>
   <button class="chip" class:trouble={grid.gapCount > 0} aria-pressed={grid.gapsOnly} onclick={() => grid.setGapsOnly(!grid.gapsOnly)}>
     {grid.gapCount === 0 ? 'No gaps' : grid.gapCount === 1 ? '1 gap' : `${grid.gapCount} gaps`}
   </button>
   <button class="chip" disabled={grid.gapCount === 0} onclick={() => grid.nextGap()} title="Ctrl Enter">Next gap</button>
   {#if grid.suggestions.length}
-    <button class="chip" aria-expanded={open === 'suggest'} onclick={() => flip('suggest')}><Sparkles size={14} /> {grid.suggestions.length} proposals</button>
+    <button class="chip" aria-expanded={open === 'suggest'} onclick={() => flip('suggest')}
+      ><Sparkles size={14} /> {grid.suggestions.length} {grid.suggestions.length === 1 ? 'proposal' : 'proposals'}</button
+    >
   {/if}
   <span class="push"></span>
   <label class="search"
@@ -53,11 +56,6 @@
     gap: 0.5rem;
     padding: 0.55rem 0.9rem;
   }
-  h1 {
-    margin-right: 0.4rem;
-    font-weight: 600;
-    font-size: 1.02rem;
-  }
   .push {
     flex: 1;
   }
@@ -91,7 +89,7 @@
     color: var(--mute);
   }
   .search input {
-    width: 130px;
+    width: 110px;
   }
   .panel {
     max-height: 45vh;

@@ -116,6 +116,13 @@ export class Grid {
     if (part && part !== this.drawing.selectedPart) this.drawing.select({ kind: 'item', part });
   }
 
+  /** Shows a row without choosing its part anew. */
+  reveal(row: number): void {
+    this.editing = undefined;
+    this.active = { row, column: this.active.column };
+    this.end = this.active;
+  }
+
   /** Begins to edit, with the text that is there or with what was typed. */
   edit(text?: string): void {
     const [item, column] = [this.activeItem, this.activeColumn];

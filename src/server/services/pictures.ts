@@ -27,3 +27,10 @@ export async function jobPicture(jobId: string): Promise<string> {
   if (!result) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
   return linesAsSvg(result.lines, 260);
 }
+
+/** Packed geometry of a part, for the 3D view. @throws QuarryError NOT_FOUND */
+export async function packedGeometry(key: string): Promise<Uint8Array> {
+  const [row] = await getDatabase().select({ data: geometry.data }).from(geometry).where(eq(geometry.key, key));
+  if (!row) throw new QuarryError('NOT_FOUND', { what: 'The geometry of a part' });
+  return row.data;
+}

@@ -17,6 +17,8 @@
   const drawing = untrack(() => new Drawing(data.drawing));
   const grid = new Grid(drawing);
   let offer = $state<ReturnType<typeof ModelOffer>>();
+  /** The 3D view above the grid: loaded when it is asked for. */
+  let solid = $state(false);
   const bar = $state({ quickBar: false });
   const actions = $derived(
     modelActions(
@@ -24,6 +26,7 @@
       grid,
       () => (bar.quickBar = true),
       () => offer?.choose(),
+      () => (solid = !solid),
     ),
   );
 
@@ -39,6 +42,14 @@
     action.run();
   }
   const item = $derived(grid.activeItem);
+  // What is picked in the model is chosen in the grid.
+  $effect(() => {
+    const part = drawing.selectedPart;
+    untrack(() => {
+      const row = grid.items.findIndex((i) => i.part === part);
+      if (row >= 0 && row !== grid.active.row) grid.reveal(row);
+    });
+  });
 </script>
 
 <svelte:window onkeydown={key} />
@@ -47,8 +58,15 @@
   <JobBar {drawing} current="Model" onquick={() => (bar.quickBar = true)} />
   <div class="body">
     <main>
-      <GridBar {grid} onnewer={() => offer?.choose()} />
+      <GridBar {grid} {solid} onsolid={() => (solid = !solid)} onnewer={() => offer?.choose()} />
       <ModelOffer {drawing} bind:this={offer} />
+      {#if solid}
+        <div class="frame">
+          {#await import('$lib/model/ModelView.svelte')}<p class="wait">Opening the 3D view …</p>
+          {:then { default: ModelView }}<ModelView {drawing} />
+          {:catch}<p class="wait">The 3D view could not be loaded. Reload the page.</p>{/await}
+        </div>
+      {/if}
       <div class="frame"><PropertiesGrid {grid} /></div>
     </main>
     <aside>
@@ -92,6 +110,9 @@
     overflow-y: auto;
     border-left: 1px solid var(--line);
     background: var(--panel);
+  }
+  .wait {
+    padding: 1.5rem;
   }
   .slip {
     padding: 0.9rem;

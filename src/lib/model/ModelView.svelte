@@ -1,0 +1,205 @@
+<script lang="ts">
+  import { unpackGeometry } from '$core/assembly/geometry-codec';
+  import type { PartGeometry } from '$core/assembly/part-geometry';
+  import { Canvas } from '@threlte/core';
+  import { onMount } from 'svelte';
+  import type { Box3 } from 'three';
+  import type { Drawing } from '../shared/drawing.svelte';
+  import { ModelScene, type ColorMode } from './model-scene';
+  import Stage3d from './Stage3d.svelte';
+
+  const { drawing }: { drawing: Drawing } = $props();
+
+  let scene = $state.raw<ModelScene | undefined>(undefined);
+  let loaded = $state(0);
+  let trouble = $state('');
+  let mode = $state<ColorMode>('model');
+  let section = $state(0);
+  let through = $state(false);
+  let hidden = $state.raw<ReadonlySet<number>>(new Set());
+  let look = $state.raw<{ fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void } | undefined>(
+    undefined,
+  );
+
+  const keys = $derived([...new Set(drawing.assembly.parts.map((p) => p.geometryKey))]);
+  /** Fetched a few at a time; shown when all are there. */
+  async function load(signal: AbortSignal) {
+    const found = new Map<string, PartGeometry>();
+    const open = [...keys];
+    const fetchSome = async () => {
+      for (let key = open.pop(); key !== undefined; key = open.pop()) {
+        const r = await fetch(`/api/parts/${key}/mesh`, { signal });
+        const g = r.ok ? unpackGeometry(new Uint8Array(await r.arrayBuffer())) : undefined;
+        if (g) found.set(key, g);
+        loaded++;
+      }
+    };
+    await Promise.all(Array.from({ length: 6 }, fetchSome));
+    scene = new ModelScene(drawing.assembly, drawing.components, found);
+  }
+  onMount(() => {
+    const abort = new AbortController();
+    load(abort.signal).catch((e: unknown) => {
+      if (!abort.signal.aborted) trouble = e instanceof Error ? `The model could not be fetched: ${e.message}` : 'The model could not be fetched.';
+    });
+    return () => {
+      abort.abort();
+      scene?.dispose();
+    };
+  });
+
+  const chosen = $derived.by((): ReadonlySet<number> => {
+    const s = drawing.selection;
+    if (s.kind === 'item' && s.component !== undefined) return new Set([s.component]);
+    return new Set(drawing.items.find((i) => i.part === drawing.selectedPart)?.components);
+  });
+  const itemOf = (c: number) => drawing.itemOfComponent.get(c);
+  $effect(() => {
+    scene?.paint(
+      mode,
+      chosen,
+      (c) => itemOf(c)?.values.material.text ?? '',
+      (c) => itemOf(c)?.values.source.text ?? '',
+    );
+    look?.redraw();
+  });
+  $effect(() => {
+    scene?.hide(hidden);
+    look?.redraw();
+  });
+  $effect(() => {
+    scene?.section(section);
+    look?.redraw();
+  });
+  $effect(() => {
+    scene?.seeThrough(through);
+    look?.redraw();
+  });
+
+  function pick(c: number) {
+    const item = c >= 0 ? itemOf(c) : undefined;
+    drawing.select(item ? { kind: 'item', part: item.part, component: c } : { kind: 'none' });
+  }
+  const hide = () => (hidden = new Set([...hidden, ...chosen]));
+  const isolate = () => (hidden = new Set(drawing.components.map((c) => c.index).filter((c) => !chosen.has(c))));
+  const all = () => (hidden = new Set());
+
+  function key(e: KeyboardEvent) {
+    const step = 0.12;
+    const run = {
+      ArrowLeft: () => look?.turn(-step, 0),
+      ArrowRight: () => look?.turn(step, 0),
+      ArrowUp: () => look?.turn(0, -step),
+      ArrowDown: () => look?.turn(0, step),
+      '+': () => look?.zoom(1.2),
+      '=': () => look?.zoom(1.2),
+      '-': () => look?.zoom(1 / 1.2),
+      f: () => scene && look?.fit(scene.box),
+      s: () => scene && look?.fit(scene.boxOf(chosen)),
+      h: hide,
+      i: isolate,
+      a: all,
+      t: () => (through = !through),
+    }[e.key];
+    if (!run || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest('select, input')) return;
+    run();
+    e.preventDefault();
+    e.stopPropagation();
+  }
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
+<div
+  class="view"
+  role="application"
+  tabindex="0"
+  aria-label="3D model. Arrow keys turn it, plus and minus zoom, F shows everything, S what is selected, H hides, I isolates, A shows all, T makes see-through."
+  onkeydown={key}
+  data-testid="model-view"
+>
+  {#if trouble}<p class="wait trouble">{trouble}</p>
+  {:else if !scene}<p class="wait">Fetching the model … {loaded} of {keys.length} parts</p>
+  {:else}
+    <Canvas renderMode="on-demand"><Stage3d {scene} onpick={pick} onready={(l) => (look = l)} /></Canvas>
+    <div class="tools" role="toolbar" aria-label="3D view">
+      <button onclick={() => scene && look?.fit(scene.box)} title="F">Fit</button>
+      <button onclick={() => scene && look?.fit(scene.boxOf(chosen))} disabled={chosen.size === 0} title="S">Selection</button>
+      <button onclick={hide} disabled={chosen.size === 0} title="H">Hide</button>
+      <button onclick={isolate} disabled={chosen.size === 0} title="I">Isolate</button>
+      <button onclick={all} disabled={hidden.size === 0} title="A">Show all{hidden.size ? ` (${hidden.size})` : ''}</button>
+      <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
+      <label>Section <input type="range" min="0" max="1" step="0.01" bind:value={section} /></label>
+      <label
+        >Colours
+        <select bind:value={mode}>
+          <option value="model">as in the model</option>
+          <option value="item">by item</option>
+          <option value="material">by material</option>
+          <option value="source">by source</option>
+        </select>
+      </label>
+    </div>
+  {/if}
+</div>
+
+<style>
+  .view {
+    position: relative;
+    height: 100%;
+    background: linear-gradient(#e6e1d7, #cfc9bd);
+  }
+  :global(.dark) .view {
+    background: linear-gradient(#33312d, #1d1c1a);
+  }
+  .wait {
+    padding: 1.5rem;
+  }
+  .trouble {
+    color: var(--trouble);
+  }
+  .tools {
+    position: absolute;
+    left: 50%;
+    bottom: 10px;
+    transform: translateX(-50%);
+    display: flex;
+    align-items: center;
+    gap: 2px;
+    padding: 4px 8px;
+    border-radius: 12px;
+    background: #2a2926;
+    color: #f6f3ee;
+    box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
+    white-space: nowrap;
+  }
+  .tools button,
+  .tools label {
+    min-height: 30px;
+    padding: 2px 9px;
+    border-radius: 8px;
+  }
+  .tools label {
+    display: flex;
+    align-items: center;
+    gap: 5px;
+    font-size: 0.9rem;
+  }
+  .tools button {
+    cursor: pointer;
+  }
+  .tools button:disabled {
+    opacity: 0.45;
+    cursor: default;
+  }
+  .tools [aria-pressed='true'] {
+    background: #9c590a;
+  }
+  .tools input {
+    width: 80px;
+  }
+  .tools select {
+    background: #45413a;
+    border-radius: 6px;
+    padding: 2px 4px;
+  }
+</style>
