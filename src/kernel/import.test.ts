@@ -4,6 +4,9 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
+import type { Assembly } from '../core/assembly/assembly.ts';
+import { changeReport } from '../core/revision/changes.ts';
+import { matchAssemblies } from '../core/revision/match.ts';
 import type { ImportResult } from '../core/assembly/importing.ts';
 import { SurfaceKind } from '../core/assembly/part-geometry.ts';
 import { namedFrame } from '../core/outline/directions.ts';
@@ -77,6 +80,16 @@ describe('assemblies of the interoperability rounds', () => {
     const bolt = geometries.get(assembly.parts.find((p) => p.name === 'bolt')!.geometryKey)!;
     expect([...bolt.faceKind].filter((k) => k === SurfaceKind.cylinder).length).toBeGreaterThan(0);
     expect([...bolt.edgeCurve]).toContain(1);
+  });
+});
+
+describe('two exports of one design (as1 of the CAx-IF rounds, by two systems)', () => {
+  test('every part and component of the one is found in the other', async () => {
+    const [a, b] = [await load('cax-if/as1-oc-214.stp'), await load('cax-if/as1-tu-203.stp')].map((r) => r.assembly) as [Assembly, Assembly];
+    const m = matchAssemblies(a, b);
+    expect(m.parts.length).toBe(5);
+    expect(m.components.filter((c) => c >= 0).length).toBe(18);
+    expect(changeReport(a, b, m).changes.filter((c) => c.kind === 'reshaped' || c.kind === 'added' || c.kind === 'removed')).toEqual([]);
   });
 });
 

@@ -245,8 +245,8 @@ const UNITS: readonly (readonly [string, number])[] = [
 ];
 export const unitName = (mm: number) => UNITS.find(([, v]) => Math.abs(v / mm - 1) < 1e-9)?.[0] ?? `${mm} mm`;
 
-/** Size of the whole in the file's unit, z up. */
-export function meshTreeSize(tree: MeshTree, up: 'y' | 'z'): [number, number, number] {
+/** Box of the whole in the file's unit, z up: minX minY minZ maxX maxY maxZ. */
+export function meshTreeBox(tree: MeshTree, up: 'y' | 'z'): number[] {
   const world: Placement[] = [];
   const [lo, hi] = [
     [Infinity, Infinity, Infinity],
@@ -264,7 +264,13 @@ export function meshTreeSize(tree: MeshTree, up: 'y' | 'z'): [number, number, nu
         if (v > hi[r]!) hi[r] = v;
       }
   });
-  return [0, 1, 2].map((r) => Math.max(0, hi[r]! - lo[r]!) || 0) as [number, number, number];
+  return [...lo, ...hi];
+}
+
+/** Size of what several files hold together, with their positions as they are. */
+export function sizeOfTrees(trees: readonly MeshTree[], up: 'y' | 'z'): [number, number, number] {
+  const boxes = trees.map((t) => meshTreeBox(t, up));
+  return [0, 1, 2].map((k) => Math.max(0, Math.max(...boxes.map((b) => b[k + 3]!)) - Math.min(...boxes.map((b) => b[k]!))) || 0) as [number, number, number];
 }
 
 /** A sensible unit for a size without one: most machines are between a few centimetres and a few metres. */

@@ -8,7 +8,7 @@ import { STLExporter } from 'three/examples/jsm/exporters/STLExporter.js';
 import { describe, expect, test } from 'vitest';
 import { componentsOf } from '../../core/assembly/components.ts';
 import type { ImportResult } from '../../core/assembly/importing.ts';
-import { assemblyFromMeshes, guessUnitMm, meshTreeSize, type MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import { assemblyFromMeshes, guessUnitMm, sizeOfTrees, type MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import { determinant } from '../../core/base/placement.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { sceneOf } from '../../core/outline/scene-of.ts';
@@ -191,7 +191,7 @@ describe('3MF', () => {
 describe('what is asked', () => {
   test('the size of a file without a unit, and a sensible guess', async () => {
     const tree = await readMeshFile({ name: 't.stl', bytes: tetraStl() }, []);
-    expect(meshTreeSize(tree, 'z')).toEqual([10, 10, 10]);
+    expect(sizeOfTrees([tree], 'z')).toEqual([10, 10, 10]);
     expect([guessUnitMm([10, 10, 10]), guessUnitMm([1.2, 0.4, 0.9])]).toEqual([1, 1000]);
   });
 });

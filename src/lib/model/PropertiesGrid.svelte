@@ -160,6 +160,7 @@
         <div
           id="cell-{r}-{n}"
           data-cell="{r}/{n}"
+          data-title={c.title}
           role="gridcell"
           tabindex="-1"
           aria-selected={inRange(r, n)}

@@ -44,7 +44,7 @@
     controls.target.copy(centre);
     camera.position.copy(centre).add(way.normalize().multiplyScalar(reach * 2 + 100));
     camera.zoom = 1;
-    span = reach * 1.05;
+    span = reach * 0.9;
     controls.update();
     frame();
   }

@@ -52,6 +52,7 @@ export class Drawing {
   broken = new SvelteMap<string, string>();
   /** Views on their way, by id. */
   computing = new SvelteMap<string, string>();
+  private readonly model: string;
   private drawsViews = true;
   private specs = new Map<string, string>();
   private readonly outbox: Outbox;
@@ -71,6 +72,7 @@ export class Drawing {
 
   constructor(data: DrawingData) {
     this.id = data.id;
+    this.model = modelOf(data.document);
     this.assembly = data.assembly;
     this.components = componentsOf(data.assembly);
     this.document = data.document;
@@ -78,6 +80,9 @@ export class Drawing {
     this.canUndo = data.canUndo;
     this.canRedo = data.canRedo;
     this.sheetId = sheetsOf(data.document)[0]?.id ?? '';
+    // A reload comes back to the sheet that was open.
+    const last = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(`sheet:${data.id}`);
+    if (last && data.document[last]?.type === 'sheet') this.sheetId = last;
     this.outbox = new Outbox(
       data,
       lineOf(data.id),
@@ -153,12 +158,12 @@ export class Drawing {
     this.canRedo = state.canRedo;
     this.waiting = state.waiting;
     this.lost = state.lost;
-    if (state.document === this.document) return;
-    // Another model: everything that was read of the old one is read anew.
-    if (modelOf(state.document) !== modelOf(this.document) && state.waiting === 0) {
+    // Another model: everything that was read of the old one is read anew, once the change is kept.
+    if (modelOf(state.document) !== this.model && state.waiting === 0) {
       location.reload();
       return;
     }
+    if (state.document === this.document) return;
     this.document = state.document;
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
     const s = this.selection;

@@ -131,6 +131,29 @@ describe('changes on their way', () => {
     expect(textOf(now().document, 'bolt')).toBe('theirs');
   });
 
+  test('a change heard of while the page looks at the server is not missed', async () => {
+    const s = server();
+    let answer = () => {};
+    const slow: ChangeLine = {
+      ...s.line,
+      since: async (version) => {
+        const now = await s.line.since(version);
+        await new Promise<void>((r) => (answer = r));
+        return now;
+      },
+    };
+    const { b, now } = box(slow);
+    b.refresh();
+    await expect.poll(() => answer.toString()).not.toBe('() => {}');
+    // It comes after the server has answered, and before the answer is here.
+    s.other([property('bolt', { description: 'theirs' })]);
+    b.refresh(1);
+    answer();
+    await new Promise((r) => setTimeout(r, 20));
+    answer();
+    await expect.poll(() => textOf(now().document, 'bolt')).toBe('theirs');
+  });
+
   test('a change heard of while ours is on its way is taken over after it', async () => {
     const s = server();
     let go = () => {};

@@ -49,6 +49,8 @@ export class Outbox {
   private sending = false;
   /** The latest version the page was told of. */
   private heard = 0;
+  /** A look at the server is wanted, whatever was heard. */
+  private look = false;
   private wake: (() => void) | undefined;
   private waiters: (() => void)[] = [];
   private readonly line: ChangeLine;
@@ -88,8 +90,9 @@ export class Outbox {
    * Looks for changes of others, and tries again at once what waits.
    * @param version one that was heard of; nothing is fetched when it has been taken over by then
    */
-  refresh(version = Infinity): void {
-    this.heard = Math.max(this.heard, version);
+  refresh(version?: number): void {
+    if (version === undefined) this.look = true;
+    else this.heard = Math.max(this.heard, version);
     this.wake?.();
     void this.drain();
   }
@@ -103,7 +106,7 @@ export class Outbox {
     if (this.sending) return;
     this.sending = true;
     try {
-      while (this.pending.length || this.heard > this.state.version) {
+      while (this.pending.length || this.look || this.heard > this.state.version) {
         const first = this.pending[0];
         if (first) await this.sendOne(first);
         else if (!(await this.catchUp())) return;
@@ -163,6 +166,8 @@ export class Outbox {
 
   /** @returns false when the server did not answer; the next try or event looks again */
   private async catchUp(): Promise<boolean> {
+    const heard = this.heard;
+    this.look = false;
     let news;
     try {
       news = await this.line.since(this.state.version);
@@ -170,7 +175,8 @@ export class Outbox {
       return false;
     }
     this.take(news.changes);
-    this.heard = this.state.version;
+    // A version that is not to be had is not asked for again; one heard of meanwhile is.
+    if (this.heard === heard) this.heard = Math.min(heard, this.state.version);
     this.show(this.pending.length ? { lost: false } : { lost: false, canUndo: news.canUndo, canRedo: news.canRedo });
     return true;
   }

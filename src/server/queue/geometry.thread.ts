@@ -4,7 +4,7 @@ import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { packGeometry } from '../../core/assembly/geometry-codec.ts';
-import { assemblyFromMeshes, guessUnitMm, meshTreeSize, type MeshTree } from '../../core/assembly/mesh-tree.ts';
+import { assemblyFromMeshes, guessUnitMm, sizeOfTrees } from '../../core/assembly/mesh-tree.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 import { dot } from '../../core/base/vector.ts';
 import { middleOf } from '../../core/cut/cut-scene.ts';
@@ -195,14 +195,9 @@ async function read(task: ReadTask, cancel: Cancel): Promise<ReadResult> {
 }
 
 async function measure(task: MeasureTask): Promise<MeasureResult> {
-  const size = { z: [0, 0, 0], y: [0, 0, 0] };
-  let up: MeshTree['up'] = 'z';
-  for (const f of task.files) {
-    const tree = await readMeshFile(f, []);
-    up = tree.up;
-    for (const k of ['z', 'y'] as const) meshTreeSize(tree, k).forEach((v, i) => (size[k][i] = Math.max(size[k][i]!, v)));
-  }
-  return { size, guess: { unitMm: guessUnitMm(size.z), up } };
+  const trees = await Promise.all(task.files.map((f) => readMeshFile(f, [])));
+  const size = { z: sizeOfTrees(trees, 'z'), y: sizeOfTrees(trees, 'y') };
+  return { size, guess: { unitMm: guessUnitMm(size.z), up: trees[0]?.up ?? 'z' } };
 }
 
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {

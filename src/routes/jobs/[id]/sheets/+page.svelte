@@ -24,6 +24,8 @@
     return drawing.open();
   });
 
+  $effect(() => sessionStorage.setItem(`sheet:${drawing.id}`, drawing.sheetId));
+
   function key(e: KeyboardEvent) {
     if (tools.quickBar) return;
     if (e.key === 'Escape') {

@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { binaryStl } from '../src/formats/testing/hostile-files.ts';
+
+const AS1 = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp');
+const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
+const cell = (page: Page, row: number, title: string) => page.getByRole('grid').locator(`[data-title="${title}"]`).nth(row);
+
+/** A job of as1, made once. */
+async function openModel(page: Page): Promise<string> {
+  await page.goto('/');
+  const known = page.getByRole('link', { name: 'as1' }).first();
+  if ((await known.count()) === 0) {
+    await page.setInputFiles('input[aria-label="Assembly files"]', { name: 'as1-model.stp', mimeType: 'model/step', buffer: readFileSync(AS1) });
+    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  } else await known.click();
+  await page.waitForURL(/\/sheets/);
+  const url = page.url().replace('/sheets', '/model');
+  await page.goto(url);
+  await expect(page.getByRole('grid')).toBeVisible();
+  return url;
+}
+
+test('gaps are filled by keyboard, by paste and by filling down; undo takes it back', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  await openModel(page);
+  const gaps = page.getByRole('button', { name: /gaps$/ });
+  const before = Number(/\d+/.exec((await gaps.textContent()) ?? '')?.[0]);
+  expect(before).toBeGreaterThan(10);
+  // Next gap, type, Enter: the next row is active.
+  await page.getByRole('button', { name: 'Next gap' }).click();
+  await page.keyboard.type('made');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  // Three rows of a spreadsheet, pasted from the second row of the material column.
+  await cell(page, 1, 'Material').click();
+  await page.evaluate(() => navigator.clipboard.writeText('S355\tx\nC45\tx\nPA6\tx'.replace(/\tx/g, '')));
+  await page.keyboard.press('Control+v');
+  await kept(page);
+  await expect(cell(page, 1, 'Material')).toHaveText('S355');
+  await expect(cell(page, 3, 'Material')).toHaveText('PA6');
+  // Mass follows from volume and density: the rod of 15,708 mm³ in S355 weighs 123 g.
+  await expect(cell(page, 1, 'Mass')).toHaveText('0.123 kg');
+  // Fill down over two rows.
+  await cell(page, 1, 'Supplier').click();
+  await page.keyboard.type('Reed Springs');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Control+d');
+  await kept(page);
+  await expect(cell(page, 2, 'Supplier')).toHaveText('Reed Springs');
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect(cell(page, 2, 'Supplier')).toHaveText('');
+  // A text that the column does not take is refused in words.
+  await cell(page, 1, 'Source').click();
+  await page.keyboard.type('stolen');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/Source takes one of made, bought, standard/)).toBeVisible();
+  // Put back: what was typed goes.
+  await cell(page, 1, 'Material').click();
+  await page.keyboard.press('Delete');
+  await kept(page);
+  await expect(cell(page, 1, 'Material')).toHaveText('');
+});
+
+test('a column of your own, and the properties out and in again', async ({ page }) => {
+  await openModel(page);
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByLabel('Name').first().fill('Price');
+  await page.getByRole('button', { name: 'Add column' }).click();
+  await kept(page);
+  await expect(page.getByRole('columnheader', { name: /Price/ })).toBeAttached();
+  await page.getByRole('button', { name: 'In and out' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Take out as CSV' }).click();
+  const csv = readFileSync(await (await download).path(), 'utf8');
+  const changed = csv.replace(/^(plate,[^\r\n]*)$/m, (row) => row.replace(/,[^,]*$/, ',12.5'));
+  expect(changed).not.toBe(csv);
+  await page.setInputFiles('input[aria-label="Properties file"]', { name: 'p.csv', mimeType: 'text/csv', buffer: Buffer.from(changed) });
+  await expect(page.getByText('1 values would change')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring these in' }).click();
+  await kept(page);
+  await expect(page.getByRole('grid').locator('[data-title="Price"]').filter({ hasText: '12.5' })).toHaveCount(1);
+});
+
+test('a newer model: what changed is shown, a balloon survives, and one undo takes it all back', async ({ page }) => {
+  const url = await openModel(page);
+  const newer = readFileSync(AS1).toString('latin1').replaceAll("'plate'", "'base plate'");
+  await page.setInputFiles('input[aria-label="Newer model"]', { name: 'as1-rev2.stp', mimeType: 'model/step', buffer: Buffer.from(newer, 'latin1') });
+  await page.getByRole('button', { name: 'See what changed' }).click({ timeout: 60_000 });
+  await expect(page.getByText('“plate” is now “base plate”.')).toBeVisible();
+  await page.getByRole('button', { name: 'Take it over' }).click();
+  await expect(page.getByText('The drawing shows as1-rev2.stp.')).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('grid')).toContainText('base plate');
+  await page.goto(url.replace('/model', '/sheets'));
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await expect(page.getByTestId('sheet').locator('[data-id="balloon:plate"]')).toBeAttached();
+  await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('base plate')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('plate', { exact: true })).toBeVisible({ timeout: 15_000 });
+});
+
+test('the 3D view opens when asked for, picks, hides and isolates', async ({ page }) => {
+  await openModel(page);
+  await page.getByRole('button', { name: '3D', exact: true }).click();
+  const view = page.getByTestId('model-view');
+  await expect(view.locator('canvas')).toBeVisible({ timeout: 30_000 });
+  await view.focus();
+  await page.keyboard.press('i');
+  await expect(page.getByRole('button', { name: /^Show all \(\d+\)/ })).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(page.getByRole('button', { name: 'Show all', exact: true })).toBeDisabled();
+});
+
+test('a file without a unit is asked about, with its size, and becomes a drawing', async ({ page }) => {
+  await page.goto('/');
+  const tetra = [
+    [0, 0, 0, 0, 10, 0, 10, 0, 0],
+    [0, 0, 0, 10, 0, 0, 0, 0, 10],
+    [0, 0, 0, 0, 0, 10, 0, 10, 0],
+    [10, 0, 0, 0, 10, 0, 0, 0, 10],
+  ];
+  await page.setInputFiles('input[aria-label="Assembly files"]', [
+    { name: 'foot.stl', mimeType: 'model/stl', buffer: Buffer.from(binaryStl(tetra)) },
+    { name: 'head.stl', mimeType: 'model/stl', buffer: Buffer.from(binaryStl(tetra.map((t) => t.map((v, i) => v + (i % 3 === 2 ? 20 : 0))))) },
+  ]);
+  const question = page.getByRole('form', { name: 'Unit of the file' });
+  await expect(question).toContainText('2 files do not say in which unit');
+  await expect(question).toContainText('10 × 10 × 30 mm');
+  await question.getByText('inches').click();
+  await question.getByRole('button', { name: 'Bring in' }).click();
+  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
+  await expect(page.getByText('2 items · 2 pieces')).toBeVisible();
+});
