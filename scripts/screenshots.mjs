@@ -27,6 +27,31 @@ for (const scheme of ['light', 'dark']) {
   await page.close();
 }
 await browser.close();
+// The 3D view needs WebGL, which a machine without a graphics card does in software.
+const soft = await chromium.launch({
+  executablePath: findChromium(),
+  args: ['--no-sandbox', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--disable-background-networking'],
+});
+const page = await soft.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(`${address}/jobs/${demo.id}/model`);
+await page.waitForTimeout(1500);
+await page.getByRole('button', { name: 'Next gap' }).click();
+await page.screenshot({ path: join(out, 'model.png') });
+await page.getByRole('button', { name: '3D', exact: true }).click();
+await page.waitForTimeout(5000);
+await page.screenshot({ path: join(out, 'model-3d.png') });
+await page.getByRole('button', { name: '3D', exact: true }).click();
+// The newer model is looked at and left: the demo stays as it is.
+const bring = page.getByRole('button', { name: 'Bring in revision 2' });
+if (await bring.count()) {
+  await bring.click();
+  await page.getByRole('button', { name: 'See what changed' }).click({ timeout: 120_000 });
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: join(out, 'newer-model.png') });
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.waitForTimeout(500);
+}
+await soft.close();
 const temp = mkdtempSync(join(tmpdir(), 'quarry-shots-'));
 writeFileSync(join(temp, 'd.pdf'), Buffer.from(await (await fetch(`${address}/api/jobs/${demo.id}/files/drawing.pdf`)).arrayBuffer()));
 spawnSync('pdftoppm', ['-r', '80', '-png', join(temp, 'd.pdf'), join(temp, 'p')]);

@@ -7,7 +7,7 @@ export interface Arguments {
 }
 
 const FLAGS = new Set(['hidden', 'tangent']);
-const VALUES = new Set(['direction', 'spread', 'svg', 'plane', 'line', 'on', 'keep-whole', 'out', 'sheet', 'standard']);
+const VALUES = new Set(['direction', 'spread', 'svg', 'plane', 'line', 'on', 'unit', 'up', 'keep-whole', 'out', 'sheet', 'standard']);
 
 /** @throws QuarryError BAD_USAGE for an unknown option or one without its value */
 export function parseArguments(argv: readonly string[]): Arguments {

@@ -47,6 +47,16 @@ describe('quarry', () => {
     expect(quarry('cut', AS1, '--line', '0,0;10,0;1,0.2', '--on', 'front')).toMatchObject({ status: 2, out: { error: { code: 'BAD_USAGE' } } });
   });
 
+  test('mesh files are read too: unit and axis by option', () => {
+    const stl = 'node_modules/stl-models/objects/gearwheel.bin.stl';
+    const { out } = quarry('inspect', stl, '--unit', 'inch');
+    const { boxMm, unit } = out as never as { boxMm: number[]; unit: string };
+    expect(unit).toBe('inch');
+    // 41.72 × 41.72 × 8 in its own unit.
+    [41.72, 41.72, 8].forEach((v, i) => expect(boxMm[i]! / 25.4).toBeCloseTo(v, 1));
+    expect(quarry('inspect', stl, '--unit', 'cubit')).toMatchObject({ status: 2 });
+  });
+
   test('draft gives a complete set, and the PDF has true pages, an embedded font and the words', () => {
     const { status, out } = quarry('draft', AS1, '--out', dir, '--sheet', 'A3');
     expect(status).toBe(0);

@@ -1,10 +1,8 @@
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import type { Assembly } from '../core/assembly/assembly.ts';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
-import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { normalize, type Vec3 } from '../core/base/vector.ts';
 import { cutFromLine, type LineCut } from '../core/cut/section-line.ts';
@@ -19,9 +17,11 @@ import { lengthsOf, type Linework } from '../core/outline/linework.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { viewBox } from '../core/shade/raster.ts';
 import { computeView } from '../core/views/compute-view.ts';
-import { KernelHost, type KernelImport } from '../kernel/host.ts';
+import { isMeshFile, isStep } from '../formats/readers/file-groups.ts';
+import { KernelHost } from '../kernel/host.ts';
 import { draftToFiles } from './draft.ts';
 import { linesAsSvg } from '../formats/lines-svg.ts';
+import { loadMeshes, type Model } from './load-meshes.ts';
 import { parseArguments, type Arguments } from './arguments.ts';
 
 const USAGE = `Usage: quarry VERB FILE… [options]
@@ -29,13 +29,8 @@ const USAGE = `Usage: quarry VERB FILE… [options]
   view    FILE… --direction ${DIRECTION_NAMES.join('|')} [--hidden] [--tangent] [--spread auto] [--svg OUT]
   cut     FILE… --plane nx,ny,nz,d | --line 'x,y;x,y;…' --on DIRECTION [--keep-whole NAME,…] [--svg OUT]
   explode FILE… [--svg OUT]
-  draft   FILE… --out DIR [--sheet A3] [--standard iso|asme]`;
-
-interface Model {
-  readonly assembly: Assembly;
-  readonly geometries: ReadonlyMap<string, PartGeometry>;
-  readonly read: KernelImport;
-}
+  draft   FILE… --out DIR [--sheet A3] [--standard iso|asme]
+STEP, glTF, 3MF, STL or OBJ; --unit mm|cm|m|inch|foot and --up y|z where a format does not say.`;
 
 async function load(args: Arguments): Promise<Model> {
   if (args.files.length === 0) throw new QuarryError('BAD_USAGE', { text: USAGE });
@@ -48,6 +43,7 @@ async function load(args: Arguments): Promise<Model> {
       }
     }),
   );
+  if (files.some((f) => isMeshFile(f.name)) && !files.some((f) => isStep(f.name))) return loadMeshes(files, args);
   const host = new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
   try {
     const read = await host.import(files, {

@@ -1,3 +1,4 @@
+import { strayBalloons } from '../annotate/balloon/stray.ts';
 import { segmentsCross } from '../annotate/balloon/layout.ts';
 import type { Component } from '../assembly/assembly.ts';
 import { overlaps } from '../draft/arrange.ts';
@@ -12,7 +13,7 @@ import type { Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
 export type FindingCode =
-  'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT' | 'NOT_HATCHED';
+  'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT' | 'NOT_HATCHED' | 'OFF_TARGET';
 
 /** One thing that a checker would mark. */
 export interface Finding {
@@ -38,7 +39,7 @@ export const SEEN_MM2 = 1;
 
 /** Checks the drawing as a checker would. */
 export function findingsOf(input: ProofInput): Finding[] {
-  return [...identification(input), ...openMeshes(input), ...overlapping(input), ...leaders(input), ...gaps(input)];
+  return [...identification(input), ...openMeshes(input), ...offTarget(input), ...overlapping(input), ...leaders(input), ...gaps(input)];
 }
 
 /** Visible area of an item on paper, mm², in one view. */
@@ -65,6 +66,26 @@ function identification({ document, components, items, results }: ProofInput): F
     if (!identified.has(i.part)) out.push({ code: 'NOT_IDENTIFIED', severity: 'trouble', sheet: null, about: [i.part], text: `${name} has no balloon.` });
   }
   return out;
+}
+
+/** Leaders that do not end on their component. */
+function offTarget({ document, components, items, results }: ProofInput): Finding[] {
+  const itemOf = new Map(items.flatMap((i) => i.components.map((c) => [components[c]!.path, i] as const)));
+  return strayBalloons(document, components, results).map(({ balloon, view, aim }) => {
+    const item = itemOf.get(balloon.component);
+    const name = item ? `Balloon ${item.number}` : 'A balloon';
+    return {
+      code: 'OFF_TARGET',
+      severity: 'trouble',
+      sheet: view.sheet,
+      about: [balloon.id],
+      text: !item
+        ? `${name} points at a part that is gone. Re-aim it, or remove it.`
+        : aim
+          ? `${name} does not end on its part any more.`
+          : `${name} points at a part that shows no edge in ${view.name}.`,
+    };
+  });
 }
 
 /** Components that a section should cut but cannot. */

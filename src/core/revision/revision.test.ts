@@ -215,6 +215,9 @@ describe('taking a newer model over', () => {
     'view:1': {
       type: 'view',
       id: 'view:1',
+      right: [1, 0, 0],
+      up: [0, 0, 1],
+      toward: [0, -1, 0],
       sheet: 'sheet:1',
       scale: 1,
       spread: null,
@@ -247,6 +250,15 @@ describe('taking a newer model over', () => {
       'A balloon pointed at “Grip”, which is gone.',
       'One pull of Spread 1 moved nothing but parts that are gone.',
     ]);
+  });
+  test('a leader follows its component as far as the view sees it move', () => {
+    const base: Piece[] = [{ truth: 0, name: 'Frame', size: [100, 80, 10], at: [0, 0, 0] }];
+    const [a, b] = [assemblyFrom(base), assemblyFrom([{ ...base[0]!, at: [30, 7, 5] }])];
+    // A front view: x to the right, z up; the 7 mm of depth do not show.
+    const seen = { ...doc, 'view:1': { ...doc['view:1'], right: [1, 0, 0], up: [0, 0, 1], toward: [0, -1, 0] } } as unknown as DrawingDocument;
+    const { steps } = takeOver(a, b, seen, matchAssemblies(a, b), model);
+    const moved = steps.find((s) => s.op === 'put' && s.record.id === 'b:frame');
+    expect(moved).toMatchObject({ record: { anchor: [30, 5], offset: [0, 0] } });
   });
   test('one undo brings everything back', () => {
     const back = applySteps(result.document, result.inverse);

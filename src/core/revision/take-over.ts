@@ -1,6 +1,8 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { recordsOf, type DrawingDocument, type ModelRecord, type NumbersRecord } from '../document/records.ts';
+import { applyToPoint } from '../base/placement.ts';
+import { dot, subtract } from '../base/vector.ts';
+import { recordsOf, type BalloonRecord, type DrawingDocument, type ModelRecord, type NumbersRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Matching } from './match.ts';
@@ -58,7 +60,10 @@ export function takeOver(before: Assembly, after: Assembly, doc: DrawingDocument
     // Another piece of the same item will do.
     const other = to ?? siblingPath(b.component, old, fresh, before, assembly);
     if (other === undefined) losses.push({ record: b.id, text: `A balloon pointed at “${nameOf(b.component)}”, which is gone.` });
-    else if (other !== b.component) steps.push({ op: 'put', record: { ...b, component: other } });
+    else {
+      const anchor = followed(b, old, fresh, before, assembly, doc, other);
+      if (other !== b.component || anchor !== b.anchor) steps.push({ op: 'put', record: { ...b, component: other, anchor } });
+    }
   }
   for (const v of recordsOf(doc, 'view')) {
     if (!v.cut) continue;
@@ -80,6 +85,25 @@ function siblingPath(path: string, old: readonly Component[], fresh: readonly Co
   const component = old.find((c) => c.path === path);
   const id = component && before.parts[component.part]!.id;
   return fresh.find((c) => after.parts[c.part]!.id === id)?.path;
+}
+
+/** Where a leader ends when its component has moved: as far beside the old place as the component's centroid went, in the view. */
+function followed(
+  b: BalloonRecord,
+  old: readonly Component[],
+  fresh: readonly Component[],
+  before: Assembly,
+  after: Assembly,
+  doc: DrawingDocument,
+  path: string,
+): BalloonRecord['anchor'] {
+  const [from, to] = [old.find((c) => c.path === b.component), fresh.find((c) => c.path === path)];
+  const view = doc[b.view];
+  if (!from || !to || view?.type !== 'view') return b.anchor;
+  const [p, q] = [applyToPoint(from.placement, before.parts[from.part]!.centroid), applyToPoint(to.placement, after.parts[to.part]!.centroid)];
+  const d = subtract(q, p);
+  const [dx, dy] = [dot(d, view.right), dot(d, view.up)];
+  return Math.hypot(dx, dy) < 1e-6 ? b.anchor : [b.anchor[0] + dx, b.anchor[1] + dy];
 }
 
 /** Numbers of the items that are there, and the next ones for those that are new. */

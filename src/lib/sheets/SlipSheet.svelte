@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
   import { changeStandard, resizeSheet } from '$core/document/moves';
   import { drawingOf } from '$core/document/records';
   import { formatByName, SHEET_FORMATS } from '$core/sheet/formats';
@@ -12,6 +13,9 @@
   const sheet = $derived(drawing.sheets.find((s) => s.id === drawing.sheetId));
   const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
   const findings = $derived(drawing.findings.filter((f) => f.code !== 'LIST_GAP' && (f.sheet === null || f.sheet === drawing.sheetId)));
+  const strays = $derived(
+    strayBalloons(drawing.document, drawing.components, new Map(drawing.results)).filter((s) => s.aim && s.view.sheet === drawing.sheetId),
+  );
   const sizeText = (name: string) => {
     const f = formatByName(name)!;
     return f.standard === 'iso' ? `${name}  ${f.long} × ${f.short}` : `${name}  ${f.long / 25.4} × ${f.short / 25.4} in`;
@@ -55,6 +59,13 @@
   </ul>
   <hr />
   <h3>A checker would mark</h3>
+  {#if strays.length}
+    <p>
+      <button class="q-button main" onclick={() => drawing.edit(`Re-aim ${strays.length}`, reaimSteps(strays))}
+        >Re-aim {strays.length === 1 ? 'the balloon' : `${strays.length} balloons`}</button
+      >
+    </p>
+  {/if}
   <ul>
     {#each findings as f, i (i)}
       <li class={f.severity}>{f.text}</li>
