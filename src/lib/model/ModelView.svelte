@@ -1,5 +1,8 @@
 <script lang="ts">
   import { unpackGeometry } from '$core/assembly/geometry-codec';
+  import type { Vec3 } from '$core/base/vector';
+  import { frontFrame, nearestAxis, resetFront, upFor } from '$core/document/front';
+  import type { ViewFrame } from '$core/outline/directions';
   import type { PartGeometry } from '$core/assembly/part-geometry';
   import { Canvas } from '@threlte/core';
   import { onMount } from 'svelte';
@@ -17,9 +20,14 @@
   let section = $state(0);
   let through = $state(false);
   let hidden = $state.raw<ReadonlySet<number>>(new Set());
-  let look = $state.raw<{ fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void } | undefined>(
-    undefined,
-  );
+  let look = $state.raw<
+    { fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void; direction: () => Vec3 } | undefined
+  >(undefined);
+  /** Normal of the face that was picked last. */
+  let face = $state.raw<Vec3 | undefined>(undefined);
+  /** A new front that waits for a word. */
+  let front = $state.raw<ViewFrame | undefined>(undefined);
+  let up = $state<'x' | 'y' | 'z'>('z');
 
   const keys = $derived([...new Set(drawing.assembly.parts.map((p) => p.geometryKey))]);
   /** Fetched a few at a time; shown when all are there. */
@@ -76,10 +84,21 @@
     look?.redraw();
   });
 
-  function pick(c: number) {
-    const item = c >= 0 ? itemOf(c) : undefined;
-    drawing.select(item ? { kind: 'item', part: item.part, component: c } : { kind: 'none' });
+  function pick(hit: { readonly component: number; readonly normal: Vec3 } | undefined) {
+    face = hit?.normal;
+    const item = hit && itemOf(hit.component);
+    drawing.select(item ? { kind: 'item', part: item.part, component: hit.component } : { kind: 'none' });
   }
+  const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
+  const proposeFront = (toward: Vec3) => (front = frontFrame(toward, upFor(toward, AXES[up])));
+  function takeFront() {
+    if (front) drawing.edit('Another front', resetFront(drawing.document, drawing.assembly, drawing.components, front));
+    front = undefined;
+  }
+  const axisText = (v: Vec3) => {
+    const k = v.findIndex((c) => Math.abs(c) > 0.999);
+    return k < 0 ? 'a slanted direction' : `${v[k]! > 0 ? '+' : '−'}${'XYZ'[k]!}`;
+  };
   const hide = () => (hidden = new Set([...hidden, ...chosen]));
   const isolate = () => (hidden = new Set(drawing.components.map((c) => c.index).filter((c) => !chosen.has(c))));
   const all = () => (hidden = new Set());
@@ -121,6 +140,16 @@
   {:else if !scene}<p class="wait">Fetching the model … {loaded} of {keys.length} parts</p>
   {:else}
     <Canvas renderMode="on-demand"><Stage3d {scene} onpick={pick} onready={(l) => (look = l)} /></Canvas>
+    {#if front}
+      <div class="ask" role="alertdialog" aria-label="Another front">
+        <p>
+          Seen from {axisText(front.toward)} with {axisText(front.up)} up as the front? Every view is drawn anew; leaders are then re-aimed on the sheets. It can
+          be undone.
+        </p>
+        <button class="q-button main" onclick={takeFront}>Make it the front</button>
+        <button class="q-button" onclick={() => (front = undefined)}>Leave it</button>
+      </div>
+    {/if}
     <div class="tools" role="toolbar" aria-label="3D view">
       <button onclick={() => scene && look?.fit(scene.box)} title="F">Fit</button>
       <button onclick={() => scene && look?.fit(scene.boxOf(chosen))} disabled={chosen.size === 0} title="S">Selection</button>
@@ -129,6 +158,9 @@
       <button onclick={all} disabled={hidden.size === 0} title="A">Show all{hidden.size ? ` (${hidden.size})` : ''}</button>
       <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
       <label>Section <input type="range" min="0" max="1" step="0.01" bind:value={section} /></label>
+      <label>Up <select bind:value={up}><option value="x">X</option><option value="y">Y</option><option value="z">Z</option></select></label>
+      <button onclick={() => look && proposeFront(nearestAxis(look.direction()))}>Front from here</button>
+      <button onclick={() => face && proposeFront(face)} disabled={!face}>Face as front</button>
       <label
         >Colours
         <select bind:value={mode}>
@@ -157,6 +189,20 @@
   .trouble {
     color: var(--trouble);
   }
+  .ask {
+    position: absolute;
+    left: 50%;
+    top: 12px;
+    transform: translateX(-50%);
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    max-width: 640px;
+    padding: 0.6rem 0.9rem;
+    border-radius: 10px;
+    background: var(--panel);
+    box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
+  }
   .tools {
     position: absolute;
     left: 50%;
@@ -170,6 +216,10 @@
     background: #2a2926;
     color: #f6f3ee;
     box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
+    flex-wrap: wrap;
+    justify-content: center;
+    width: max-content;
+    max-width: calc(100% - 20px);
     white-space: nowrap;
   }
   .tools button,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import type { Vec3 } from '$core/base/vector';
   import { T, useTask, useThrelte } from '@threlte/core';
   import { Box3, OrthographicCamera, Raycaster, Vector2, Vector3 } from 'three';
   import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
@@ -6,9 +7,15 @@
 
   interface Props {
     scene: ModelScene;
-    onpick: (component: number) => void;
+    onpick: (hit: { readonly component: number; readonly normal: Vec3 } | undefined) => void;
     /** Is told how to look at things. */
-    onready: (look: { fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void }) => void;
+    onready: (look: {
+      fit: (box: Box3) => void;
+      turn: (dx: number, dy: number) => void;
+      zoom: (factor: number) => void;
+      redraw: () => void;
+      direction: () => Vec3;
+    }) => void;
   }
   const { scene, onpick, onready }: Props = $props();
 
@@ -71,6 +78,7 @@
         invalidate();
       },
       redraw: () => invalidate(),
+      direction: () => camera.position.clone().sub(controls.target).normalize().toArray(),
     });
     return () => controls.dispose();
   });

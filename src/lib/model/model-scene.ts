@@ -1,4 +1,5 @@
 import type { Assembly, Component } from '$core/assembly/assembly';
+import type { Vec3 } from '$core/base/vector';
 import type { PartGeometry } from '$core/assembly/part-geometry';
 import { EdgeClass } from '$core/assembly/part-geometry';
 import { colorBytes, itemColor } from '$core/shade/colors';
@@ -152,14 +153,17 @@ export class ModelScene {
     }
   }
 
-  /** The component under a ray, or -1. */
-  pick(ray: Raycaster): number {
+  /** The component under a ray and the normal of its surface there, in the model. */
+  pick(ray: Raycaster): { readonly component: number; readonly normal: Vec3 } | undefined {
     for (const hit of ray.intersectObjects([...this.componentsOf.keys()], false)) {
       const c = this.componentsOf.get(hit.object as InstancedMesh)?.[hit.instanceId ?? -1];
       // What the section took away is not there.
-      if (c !== undefined && !this.hidden.has(c) && this.clip.distanceToPoint(hit.point) >= 0) return c;
+      if (c !== undefined && !this.hidden.has(c) && this.clip.distanceToPoint(hit.point) >= 0) {
+        const n = hit.face ? hit.face.normal.clone().transformDirection(this.placed[c]!.matrix) : new Vector3(0, -1, 0);
+        return { component: c, normal: [n.x, n.y, n.z] };
+      }
     }
-    return -1;
+    return undefined;
   }
 
   /** Box around components; of everything when there are none. */
