@@ -50,7 +50,7 @@ const AXIS = 130;
 const INNER = 80;
 const PLATE = 6;
 
-/** @param revision 2 moves, reshapes, adds and removes something */
+/** @param revision 2 moves, reshapes, renames, adds, removes and counts differently */
 export function winch(s: Solids, revision: 1 | 2): { name: string; properties: Record<string, string>; children: DemoNode[] } {
   const two = revision === 2;
   const boomLength = two ? 560 : 500;
@@ -250,8 +250,9 @@ export function winch(s: Solids, revision: 1 | 2): { name: string; properties: R
     material: S355,
     properties: made('SW-40-08', 'Washer, end'),
   };
-  add(endWasher, [134, 0, AXIS], 'x');
-  add(m8('Hex bolt M8x16', 16), [137, 0, AXIS], 'x');
+  // Revision 2 does without the end washer.
+  if (!two) add(endWasher, [134, 0, AXIS], 'x');
+  add(m8('Hex bolt M8x16', 16), [two ? 134 : 137, 0, AXIS], 'x');
 
   // Tie rods across.
   const tie = s.fuse(
@@ -272,8 +273,10 @@ export function winch(s: Solids, revision: 1 | 2): { name: string; properties: R
   ] as const) {
     add(tieRod, [0, y, z], 'x');
     for (const side of [-1, 1] as const) {
-      add(washer10, [side * (INNER + PLATE), y, z], side > 0 ? 'x' : '-x');
-      add(nut10, [side * (INNER + PLATE + 2), y, z], side > 0 ? 'x' : '-x');
+      // Revision 2 has washers on the right only.
+      const washer = !two || side > 0;
+      if (washer) add(washer10, [side * (INNER + PLATE), y, z], side > 0 ? 'x' : '-x');
+      add(nut10, [side * (INNER + PLATE + (washer ? 2 : 0)), y, z], side > 0 ? 'x' : '-x');
     }
   }
 
@@ -422,7 +425,7 @@ function crank(s: Solids, two: boolean): DemoNode[] {
       axis: 'x',
     },
     {
-      part: { name: 'Crank grip', shape: grip, color: BLACK, material: PA6, properties: bought('Grip, crank', 'Northshore Handles') },
+      part: { name: two ? 'Handle grip' : 'Crank grip', shape: grip, color: BLACK, material: PA6, properties: bought('Grip, crank', 'Northshore Handles') },
       at: [14, -reach, 0],
       axis: 'x',
     },

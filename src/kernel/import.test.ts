@@ -125,7 +125,22 @@ describe('the demo', () => {
       expect([name, shape]).toEqual([name, name.startsWith('Hex bolt') ? 'hex bolt' : name.startsWith('Hex nut') ? 'nut' : 'washer']);
     expect(found.filter(([name, shape]) => shape && /plate|frame|drum|arm|tube|fork/i.test(name))).toEqual([]);
   });
-  test('has a second revision that differs', async () => {
-    expect((await demo(2)).assembly.parts.map((p) => p.name)).toContain('Name plate');
+  test('has a second revision with every kind of change, and nothing else', async () => {
+    const [a, b] = [(await demo(1)).assembly, (await demo(2)).assembly];
+    const m = matchAssemblies(a, b);
+    expect(m.doubtful).toEqual([]);
+    const { changes } = changeReport(a, b, m);
+    const of = (kind: string) =>
+      changes
+        .filter((c) => c.kind === kind)
+        .map((c) => c.name)
+        .sort();
+    expect(of('added')).toEqual(['Name plate']);
+    expect(of('removed')).toEqual(['End washer']);
+    expect(of('renamed')).toEqual(['Handle grip']);
+    expect(of('count')).toEqual(['Washer 10']);
+    expect(of('reshaped')).toEqual(['Boom tube', 'Crank arm', 'Drum flange']);
+    expect(of('property')).toEqual(['Boom tube', 'Flange bearing', 'Sheave']);
+    expect(of('moved')).toEqual(expect.arrayContaining(['Hex bolt M8x16', 'Sheave']));
   });
 });

@@ -158,12 +158,13 @@
       <button onclick={all} disabled={hidden.size === 0} title="A">Show all{hidden.size ? ` (${hidden.size})` : ''}</button>
       <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
       <label>Section <input type="range" min="0" max="1" step="0.01" bind:value={section} /></label>
-      <label>Up <select bind:value={up}><option value="x">X</option><option value="y">Y</option><option value="z">Z</option></select></label>
-      <button onclick={() => look && proposeFront(nearestAxis(look.direction()))}>Front from here</button>
-      <button onclick={() => face && proposeFront(face)} disabled={!face}>Face as front</button>
       <label
-        >Colours
-        <select bind:value={mode}>
+        ><select bind:value={up} aria-label="Up"><option value="x">X up</option><option value="y">Y up</option><option value="z">Z up</option></select></label
+      >
+      <button onclick={() => look && proposeFront(nearestAxis(look.direction()))} title="Make the present direction the front">Front here</button>
+      <button onclick={() => face && proposeFront(face)} disabled={!face} title="Make the picked face the front">Face front</button>
+      <label
+        ><select bind:value={mode} aria-label="Colours">
           <option value="model">as in the model</option>
           <option value="item">by item</option>
           <option value="material">by material</option>
@@ -224,8 +225,9 @@
   }
   .tools button,
   .tools label {
-    min-height: 30px;
-    padding: 2px 9px;
+    min-height: 28px;
+    padding: 2px 6px;
+    font-size: 0.88rem;
     border-radius: 8px;
   }
   .tools label {
@@ -245,7 +247,7 @@
     background: #9c590a;
   }
   .tools input {
-    width: 80px;
+    width: 64px;
   }
   .tools select {
     background: #45413a;
