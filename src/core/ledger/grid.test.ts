@@ -3,6 +3,8 @@ import { describe, expect, test } from 'vitest';
 import { PLAIN_LEDGER, type DrawingDocument } from '../document/records.ts';
 import { applySteps } from '../document/steps.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { wholeMass } from './centre-of-mass.ts';
 import { accepted, allColumns, gridText, visibleColumns, type GridColumn } from './columns.ts';
 import { blockText, fillDown, nextGap, parseBlock, pasteBlock, putBack, stepsOf, textsIn } from './grid.ts';
 import { itemsOf, parseMass } from './items.ts';
@@ -172,5 +174,24 @@ describe('sensible values', () => {
     expect([of(1, 'source'), of(1, 'drawingNumber')]).toEqual(['standard', undefined]);
     expect(of(2, 'drawingNumber')).toBe('AB-002');
     expect(all.every((s) => s.why.endsWith('.'))).toBe(true);
+  });
+});
+
+describe('mass of the whole', () => {
+  // Analytic: 8e-5 m³ of steel about (50, 5, 40) and 4e-5 m³ of PA6 about (310, 10, 50), each box counted from its corner.
+  const doc = apply({}, [
+    { part: assembly.parts[0]!.id, key: 'material', text: 'S355' },
+    { part: assembly.parts[2]!.id, key: 'material', text: 'PA6' },
+  ]);
+  const centred = {
+    ...assembly,
+    parts: assembly.parts.map((p) => ({ ...p, centroid: [0, 1, 2].map((k) => (p.box[k]! + p.box[k + 3]!) / 2) as unknown as (typeof p)['centroid'] })),
+  };
+  test('is the sum of the parts, and its centre lies between them', () => {
+    const whole = wholeMass(centred, componentsOf(centred), itemsOf(centred, doc));
+    const [a, b] = [8e-5 * 7850, 4e-5 * 1140];
+    expect(whole.kg).toBeCloseTo(a + b, 9);
+    expect(whole.missing).toBe(1);
+    [50, 5, 40].forEach((v, k) => expect(whole.centre![k]).toBeCloseTo((a * v + b * [310, 10, 50][k]!) / (a + b), 6));
   });
 });

@@ -1,13 +1,25 @@
 <script lang="ts">
-  import type { Assembly } from '$core/assembly/assembly';
+  import { ledgerOf } from '$core/document/records';
+  import { wholeMass } from '$core/ledger/centre-of-mass';
+  import { massText } from '$core/ledger/items';
+  import type { Drawing } from '../shared/drawing.svelte';
   import { importReport } from '$core/assembly/report';
 
-  const { assembly }: { assembly: Assembly } = $props();
+  const { drawing }: { drawing: Drawing } = $props();
+  const assembly = $derived(drawing.assembly);
+  const whole = $derived(wholeMass(assembly, drawing.components, drawing.items));
+  const unit = $derived(ledgerOf(drawing.document).massUnit);
   const r = $derived(importReport(assembly));
   const off = $derived(r.volumes.filter((v) => !v.agrees));
   const volume = (mm3: number) => `${Number(mm3.toPrecision(6)).toLocaleString('en')} mm³`;
 </script>
 
+<p class="whole">
+  <b>The whole</b>
+  {#if whole.centre}{whole.missing ? 'over ' : ''}{massText(whole.kg, unit)}, centre of mass at {whole.centre.map((v) => Number(v.toPrecision(4))).join(', ')} mm{whole.missing
+      ? `; the mass of ${whole.missing} items is not known`
+      : ''}.{:else}No mass is known yet: give the parts a material.{/if}
+</p>
 <details>
   <summary>What was brought in</summary>
   <dl>
@@ -36,6 +48,11 @@
 </details>
 
 <style>
+  .whole {
+    padding: 0.7rem 0.9rem;
+    border-top: 1px solid var(--line);
+    font-size: 0.92rem;
+  }
   details {
     padding: 0.7rem 0.9rem;
     border-top: 1px solid var(--line);

@@ -109,7 +109,7 @@
     ['removed', 'removed'],
     ['moved', 'moved'],
     ['reshaped', 'reshaped'],
-    ['count', 'in another number'],
+    ['count', 'counted differently'],
     ['renamed', 'renamed'],
     ['property', 'with other properties'],
   ];

@@ -74,7 +74,7 @@
         <PartPicture {drawing} {item} />
         <div class="slip"><SlipItem {drawing} {item} /></div>
       {/if}
-      <ImportReport assembly={drawing.assembly} />
+      <ImportReport {drawing} />
     </aside>
   </div>
 </div>
