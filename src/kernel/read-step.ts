@@ -1,5 +1,6 @@
 import type { AssemblyNode, Part } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { dropEmptyBranches } from '../core/assembly/prune.ts';
 import { looksLike } from '../core/assembly/looks-like.ts';
 import { decodeUtf8, readExchangeFacts, type ExchangeFacts } from '../core/assembly/part21.ts';
 import { QuarryError, type Notice } from '../core/base/errors.ts';
@@ -250,21 +251,4 @@ function uniqueId(name: string, taken: ReadonlySet<string>): string {
   let id = base;
   for (let n = 2; taken.has(id); n++) id = `${base}~${n}`;
   return id;
-}
-
-/** Sub-assemblies in which nothing can be drawn go; parents keep coming before their children. */
-function dropEmptyBranches(nodes: readonly AssemblyNode[]): AssemblyNode[] {
-  const used = new Array<boolean>(nodes.length).fill(false);
-  for (let i = nodes.length - 1; i >= 0; i--) {
-    if (nodes[i]!.part >= 0) used[i] = true;
-    if (used[i] && nodes[i]!.parent >= 0) used[nodes[i]!.parent] = true;
-  }
-  const number = new Array<number>(nodes.length).fill(-1);
-  const out: AssemblyNode[] = [];
-  nodes.forEach((n, i) => {
-    if (!used[i]) return;
-    number[i] = out.length;
-    out.push({ ...n, parent: n.parent < 0 ? -1 : number[n.parent]! });
-  });
-  return out;
 }

@@ -6,6 +6,7 @@ import { looksLike } from './looks-like.ts';
 import { geometryFromMesh } from './from-mesh.ts';
 import type { ImportResult } from './importing.ts';
 import type { PartGeometry } from './part-geometry.ts';
+import { dropEmptyBranches } from './prune.ts';
 
 /** What a mesh file says, in its own unit and with its own axis up. */
 export interface MeshTree {
@@ -100,7 +101,7 @@ export function assemblyFromMeshes(
       ...(color ? { color } : {}),
     });
   });
-  const kept = withoutEmpty(nodes, new Set(tree.nodes.flatMap((n, i) => (n.mesh >= 0 && nodes[i]!.part < 0 ? [i] : []))));
+  const kept = dropEmptyBranches(nodes);
   if (builder.parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file: tree.name });
   return {
     assembly: {
@@ -219,20 +220,6 @@ function splitRigid(m: Placement): { rigid: Placement; rest: number[] } {
 function between(up: Placement, here: Placement): Placement {
   const back: Placement = [...[0, 1, 2].flatMap((c) => [up[c]!, up[4 + c]!, up[8 + c]!, -(up[c]! * up[3]! + up[4 + c]! * up[7]! + up[8 + c]! * up[11]!)])];
   return combine(back, here);
-}
-
-/** Groups in which nothing can be drawn go, and so do nodes whose mesh has no surface. */
-function withoutEmpty(nodes: readonly AssemblyNode[], gone: ReadonlySet<number>): AssemblyNode[] {
-  const keep = nodes.map((n, i) => n.part >= 0 && !gone.has(i));
-  for (let i = nodes.length - 1; i >= 0; i--) if (keep[i] && nodes[i]!.parent >= 0) keep[nodes[i]!.parent] = true;
-  const number: number[] = [];
-  const out: AssemblyNode[] = [];
-  nodes.forEach((n, i) => {
-    if (!keep[i]) return;
-    number[i] = out.length;
-    out.push({ ...n, parent: n.parent < 0 ? -1 : number[n.parent]! });
-  });
-  return out;
 }
 
 const UNITS: readonly (readonly [string, number])[] = [
