@@ -113,6 +113,12 @@ test('the 3D view opens when asked for, picks, hides and isolates', async ({ pag
   await expect(page.getByRole('button', { name: /^Show all \(\d+\)/ })).toBeVisible();
   await page.keyboard.press('a');
   await expect(page.getByRole('button', { name: 'Show all', exact: true })).toBeDisabled();
+  // Measure: the plate lies in the middle; a second pick gives distances.
+  await page.keyboard.press('m');
+  await expect(page.getByText('Pick a face, hole, shaft or ball; then a second one.')).toBeVisible();
+  const box = (await view.locator('canvas').boundingBox())!;
+  for (const x of [0.5, 0.47]) await page.mouse.click(box.x + box.width * x, box.y + box.height * 0.5);
+  await expect(page.getByText(/Between the picked points: [\d.]+ mm/)).toBeVisible();
 });
 
 test('a file without a unit is asked about, with its size, and becomes a drawing', async ({ page }) => {

@@ -3,12 +3,13 @@
   import type { Vec3 } from '$core/base/vector';
   import { frontFrame, nearestAxis, resetFront, upFor } from '$core/document/front';
   import type { ViewFrame } from '$core/outline/directions';
+  import { measureOne, measureTwo, type Measure, type Probe } from '$core/assembly/measure';
   import type { PartGeometry } from '$core/assembly/part-geometry';
   import { Canvas } from '@threlte/core';
   import { onMount } from 'svelte';
   import type { Box3 } from 'three';
   import type { Drawing } from '../shared/drawing.svelte';
-  import { ModelScene, type ColorMode } from './model-scene';
+  import { ModelScene, type ColorMode, type Picked } from './model-scene';
   import Stage3d from './Stage3d.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
@@ -23,6 +24,16 @@
   let look = $state.raw<
     { fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void; direction: () => Vec3 } | undefined
   >(undefined);
+  let measuring = $state(false);
+  /** What was picked to measure: one thing, or two. */
+  let probes = $state.raw<readonly Probe[]>([]);
+  const measures = $derived(probes.length === 2 ? measureTwo(probes[0]!, probes[1]!) : probes.length === 1 ? measureOne(probes[0]!) : []);
+  const measureText = (m: Measure) =>
+    `${m.what}: ${m.unit === 'rad' ? `${Number(((m.value * 180) / Math.PI).toFixed(3))}°` : `${Number(m.value.toFixed(3))} mm`}`;
+  function toggleMeasure() {
+    measuring = !measuring;
+    probes = [];
+  }
   /** Normal of the face that was picked last. */
   let face = $state.raw<Vec3 | undefined>(undefined);
   /** A new front that waits for a word. */
@@ -84,8 +95,9 @@
     look?.redraw();
   });
 
-  function pick(hit: { readonly component: number; readonly normal: Vec3 } | undefined) {
+  function pick(hit: Picked | undefined) {
     face = hit?.normal;
+    if (measuring && hit) probes = probes.length === 1 ? [probes[0]!, hit.probe] : [hit.probe];
     const item = hit && itemOf(hit.component);
     drawing.select(item ? { kind: 'item', part: item.part, component: hit.component } : { kind: 'none' });
   }
@@ -119,6 +131,7 @@
       i: isolate,
       a: all,
       t: () => (through = !through),
+      m: toggleMeasure,
     }[e.key];
     if (!run || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest('select, input')) return;
     run();
@@ -132,7 +145,7 @@
   class="view"
   role="application"
   tabindex="0"
-  aria-label="3D model. Arrow keys turn it, plus and minus zoom, F shows everything, S what is selected, H hides, I isolates, A shows all, T makes see-through."
+  aria-label="3D model. Arrow keys turn it, plus and minus zoom, F shows everything, S what is selected, H hides, I isolates, A shows all, T makes see-through, M measures."
   onkeydown={key}
   data-testid="model-view"
 >
@@ -140,6 +153,11 @@
   {:else if !scene}<p class="wait">Fetching the model … {loaded} of {keys.length} parts</p>
   {:else}
     <Canvas renderMode="on-demand"><Stage3d {scene} onpick={pick} onready={(l) => (look = l)} /></Canvas>
+    {#if measuring}
+      <p class="measure" role="status">
+        {#if probes.length === 0}Pick a face, hole, shaft or ball; then a second one.{:else}{measures.map(measureText).join(' · ') || 'Pick a second one.'}{/if}
+      </p>
+    {/if}
     {#if front}
       <div class="ask" role="alertdialog" aria-label="Another front">
         <p>
@@ -156,6 +174,7 @@
       <button onclick={hide} disabled={chosen.size === 0} title="H">Hide</button>
       <button onclick={isolate} disabled={chosen.size === 0} title="I">Isolate</button>
       <button onclick={all} disabled={hidden.size === 0} title="A">Show all{hidden.size ? ` (${hidden.size})` : ''}</button>
+      <button aria-pressed={measuring} onclick={toggleMeasure} title="M">Measure</button>
       <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
       <label>Section <input type="range" min="0" max="1" step="0.01" bind:value={section} /></label>
       <label
@@ -189,6 +208,15 @@
   }
   .trouble {
     color: var(--trouble);
+  }
+  .measure {
+    position: absolute;
+    left: 12px;
+    top: 12px;
+    padding: 0.4rem 0.8rem;
+    border-radius: 8px;
+    background: var(--panel);
+    box-shadow: 0 2px 8px rgb(0 0 0 / 0.2);
   }
   .ask {
     position: absolute;

@@ -3,11 +3,11 @@
   import { T, useTask, useThrelte } from '@threlte/core';
   import { Box3, OrthographicCamera, Raycaster, Vector2, Vector3 } from 'three';
   import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-  import type { ModelScene } from './model-scene';
+  import type { ModelScene, Picked } from './model-scene';
 
   interface Props {
     scene: ModelScene;
-    onpick: (hit: { readonly component: number; readonly normal: Vec3 } | undefined) => void;
+    onpick: (hit: Picked | undefined) => void;
     /** Is told how to look at things. */
     onready: (look: {
       fit: (box: Box3) => void;

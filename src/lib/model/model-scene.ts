@@ -1,5 +1,6 @@
 import type { Assembly, Component } from '$core/assembly/assembly';
 import type { Vec3 } from '$core/base/vector';
+import { probeOf, type Probe } from '$core/assembly/measure';
 import type { PartGeometry } from '$core/assembly/part-geometry';
 import { EdgeClass } from '$core/assembly/part-geometry';
 import { colorBytes, itemColor } from '$core/shade/colors';
@@ -19,6 +20,13 @@ import {
   type Raycaster,
   Vector3,
 } from 'three';
+
+/** What a press on the model found. */
+export interface Picked {
+  readonly component: number;
+  readonly normal: Vec3;
+  readonly probe: Probe;
+}
 
 export type ColorMode = 'model' | 'item' | 'material' | 'source';
 
@@ -45,10 +53,12 @@ export class ModelScene {
   private hidden: ReadonlySet<number> = new Set();
   private readonly assembly: Assembly;
   private readonly components: readonly Component[];
+  private readonly geometries: ReadonlyMap<string, PartGeometry>;
 
   constructor(assembly: Assembly, components: readonly Component[], geometries: ReadonlyMap<string, PartGeometry>) {
     this.assembly = assembly;
     this.components = components;
+    this.geometries = geometries;
     const byPart = new Map<number, Component[]>();
     for (const c of components) byPart.set(c.part, [...(byPart.get(c.part) ?? []), c]);
     const edged = components.length <= MOST_EDGED;
@@ -154,13 +164,15 @@ export class ModelScene {
   }
 
   /** The component under a ray and the normal of its surface there, in the model. */
-  pick(ray: Raycaster): { readonly component: number; readonly normal: Vec3 } | undefined {
+  pick(ray: Raycaster): Picked | undefined {
     for (const hit of ray.intersectObjects([...this.componentsOf.keys()], false)) {
       const c = this.componentsOf.get(hit.object as InstancedMesh)?.[hit.instanceId ?? -1];
       // What the section took away is not there.
       if (c !== undefined && !this.hidden.has(c) && this.clip.distanceToPoint(hit.point) >= 0) {
         const n = hit.face ? hit.face.normal.clone().transformDirection(this.placed[c]!.matrix) : new Vector3(0, -1, 0);
-        return { component: c, normal: [n.x, n.y, n.z] };
+        const g = this.geometries.get(this.assembly.parts[this.components[c]!.part]!.geometryKey)!;
+        const face = g.triangleFace[hit.faceIndex ?? 0] ?? 0;
+        return { component: c, normal: [n.x, n.y, n.z], probe: probeOf(g, face, this.components[c]!.placement, hit.point.toArray()) };
       }
     }
     return undefined;
