@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
+import { importReport } from '../core/assembly/report.ts';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import { changeReport } from '../core/revision/changes.ts';
 import { matchAssemblies } from '../core/revision/match.ts';
@@ -67,6 +68,13 @@ describe('assemblies of the interoperability rounds', () => {
 
   test('of the nine files all but the top are missing: their names are told', async () => {
     await expect(load(`${folder}/s1-tu-203.stp`)).rejects.toThrow(/were not given: .*\.stp/);
+  });
+
+  test('volumes that a file states for checking agree with ours', async () => {
+    const report = importReport((await load('cax-if/as1-oc-214.stp')).assembly);
+    expect(report.volumes.length).toBe(9);
+    expect(report.volumes.filter((v) => !v.agrees)).toEqual([]);
+    expect(report).toMatchObject({ components: 18, parts: 5, levels: 3, colors: 5, unit: 'mm', notices: [] });
   });
 
   test('colours, materials with density, units', async () => {
