@@ -3,7 +3,9 @@ import { namedFrame, type ViewFrame } from '../src/core/outline/directions.ts';
 import { hiddenLines } from '../src/core/outline/hidden-lines.ts';
 import { HIDDEN, runLength, type Linework } from '../src/core/outline/linework.ts';
 import { projectScene, sceneDiagonal } from '../src/core/outline/scene.ts';
-import { planeBox, rasterize, windowAround } from '../src/core/shade/raster.ts';
+import type { Body } from '../src/core/outline/scene.ts';
+import { columnGrid, columnsOf, comparePair } from '../src/core/explode/depth-columns.ts';
+import { planeBox, rasterize, viewBox, windowAround } from '../src/core/shade/raster.ts';
 import { loadKernel, type Kernel } from '../src/kernel/load.ts';
 import { exactHiddenLines, nearLines, polygonalHiddenLines, walkLines } from '../src/kernel/testing/reference.ts';
 import { ASSEMBLY_FILES, fileCase, primitiveCases, SINGLE_FILES, type Case } from './cases.ts';
@@ -91,10 +93,30 @@ function growth(kernel: Kernel, solids: Solids): void {
       triangles: trianglesIn(bodies),
       ownMs: lines.ms,
       itemMapMs: map.ms,
+      ...(n === 200 ? { blockingMs: bestOf(1, () => blocking(bodies)).ms } : {}),
       runs: lines.result.kind.length,
       memoryMb: process.memoryUsage().rss / 1e6,
       ...(n === 1000 ? { timesOf200: lines.ms / done.get(200)! } : {}),
       ...(n === 5000 ? { exponentFrom200: Math.log(lines.ms / done.get(200)!) / Math.log(n / 200) } : {}),
     });
   }
+}
+
+/** Which component blocks which, along the three axes both ways. @returns pairs that block */
+export function blocking(bodies: readonly Body[]): number {
+  const tolerance = 5e-4 * sceneDiagonal(bodies);
+  let pairs = 0;
+  for (const name of ['front', 'right', 'top'] as const) {
+    const frame = namedFrame(name);
+    const grid = columnGrid(viewBox(bodies, frame), 512);
+    const columns = bodies.map((b) => columnsOf(b, frame, grid));
+    for (const a of columns)
+      for (const b of columns) {
+        if (a === b) continue;
+        const p = comparePair(a, b, tolerance);
+        if (p.up) pairs++;
+        if (p.down) pairs++;
+      }
+  }
+  return pairs;
 }
