@@ -147,7 +147,7 @@ describe('columns', () => {
 describe('sensible values', () => {
   test.each([
     ['SHAFT_DRUM_20', 'Shaft drum 20'],
-    ['flange-bearing.prt', 'Flange-bearing'],
+    ['flange-bearing.stp', 'Flange-bearing'],
     ['Side frame, left', 'Side frame, left'],
     ['PA6 sleeve', 'PA6 sleeve'],
   ])('%s reads %s', (name, clean) => expect(cleanedName(name)).toBe(clean));

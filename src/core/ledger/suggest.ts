@@ -30,9 +30,9 @@ export const isStandardName = (name: string): boolean => NORM.test(name) || STAN
 
 const spaced = (name: string) => name.replace(/_/g, ' ').replace(/([a-z])([A-Z])/g, '$1 $2');
 
-/** A name as a list shows it: no underscores, no endings, the first letter large: `SHAFT_DRUM_20.prt` → `Shaft drum 20`. */
+/** A name as a list shows it: no underscores, no endings, the first letter large: `SHAFT_DRUM_20.stp` → `Shaft drum 20`. */
 export function cleanedName(name: string): string {
-  const words = spaced(name.replace(/\.(prt|asm|sldprt|ipt|par|stp|step)$/i, ''))
+  const words = spaced(name.replace(/\.[a-z]{2,6}$/i, ''))
     .replace(/\s+/g, ' ')
     .trim();
   const plain = /[a-z]/.test(words) ? words : words.replace(/\b[A-Z]{3,}\b/g, (w) => w.toLowerCase());
