@@ -1,7 +1,5 @@
-import { createHash } from 'node:crypto';
 import { basename } from 'node:path';
 import type { Assembly } from '../core/assembly/assembly.ts';
-import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import type { ImportedFile } from '../core/assembly/importing.ts';
 import { mergeAssemblies } from '../core/assembly/merge.ts';
 import { assemblyFromMeshes } from '../core/assembly/mesh-tree.ts';
@@ -9,6 +7,7 @@ import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { fileGroups } from '../formats/readers/file-groups.ts';
 import { readMeshFile } from '../formats/readers/index.ts';
+import { keyedGeometry } from '../kernel/geometry-key.ts';
 import type { Arguments } from './arguments.ts';
 
 export interface Model {
@@ -28,7 +27,7 @@ export async function loadMeshes(files: readonly ImportedFile[], args: Arguments
     throw new QuarryError('BAD_USAGE', { text: `--unit takes one of ${Object.keys(UNITS).join(', ')}, --up y or z.` });
   const geometries = new Map<string, PartGeometry>();
   const keyOf = (g: PartGeometry) => {
-    const key = createHash('sha256').update(packGeometry(g)).digest('hex').slice(0, 40);
+    const { key } = keyedGeometry(g);
     geometries.set(key, g);
     return key;
   };

@@ -1,10 +1,9 @@
-import { createHash } from 'node:crypto';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { parentPort, Worker } from 'node:worker_threads';
-import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { QuarryError } from '../core/base/errors.ts';
+import { keyedGeometry } from './geometry-key.ts';
 import type { KernelReply, KernelRequest } from './host.ts';
 import { loadKernel, type Kernel } from './load.ts';
 import { helpMeshing, meshWith, type MeshWish } from './part-mesher.ts';
@@ -33,11 +32,6 @@ function helpersFor(request: KernelRequest): Worker[] {
   });
 }
 
-function keyed(geometry: PartGeometry): { key: string; packed: Uint8Array } {
-  const packed = packGeometry(geometry);
-  return { key: createHash('sha256').update(packed).digest('hex').slice(0, 40), packed };
-}
-
 /** Reads one job. A C++ exception or a trap leaves the instance in doubt: the thread says so and is replaced. */
 async function run(request: KernelRequest): Promise<void> {
   const times = { kernel: 0, read: 0 };
@@ -49,7 +43,7 @@ async function run(request: KernelRequest): Promise<void> {
     t = performance.now();
     const bytes = new Map<string, Uint8Array>();
     const keyOf = (geometry: PartGeometry) => {
-      const { key, packed } = keyed(geometry);
+      const { key, packed } = keyedGeometry(geometry);
       bytes.set(key, packed);
       return key;
     };
@@ -76,7 +70,7 @@ port.on('message', (request: KernelRequest | MeshWish | 'warm') => {
     return;
   }
   if ('mesh' in request) {
-    help ??= helpMeshing(port, start(), keyed);
+    help ??= helpMeshing(port, start(), keyedGeometry);
     help(request);
     return;
   }

@@ -1,5 +1,7 @@
 import type { AssemblyNode, Part } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
+import { hexOfLinear } from '../core/shade/colors.ts';
+import { uniqueId } from '../core/assembly/unique-id.ts';
 import { dropEmptyBranches } from '../core/assembly/prune.ts';
 import { looksLike } from '../core/assembly/looks-like.ts';
 import { decodeUtf8, readExchangeFacts, type ExchangeFacts } from '../core/assembly/part21.ts';
@@ -101,7 +103,6 @@ async function meshTree(k: Kernel, tree: Tree, file: string, options: ReadOption
     geometries.set(m.key, m.geometry);
     const { volumeMm3, areaMm2, centroid, box } = m.geometry;
     const id = uniqueId(raw.name, ids);
-    ids.add(id);
     const shape = looksLike(m.geometry);
     parts.push({ id, geometryKey: m.key, volumeMm3, areaMm2, centroid, box, ...raw, ...(shape ? { looksLike: shape } : {}) });
     return parts.length - 1;
@@ -223,32 +224,14 @@ class TreeWalker {
     const q = this.s.own(new this.oc.Quantity_Color_1());
     const types = this.oc.XCAFDoc_ColorType;
     for (const type of [types.XCAFDoc_ColorSurf, types.XCAFDoc_ColorGen])
-      if (this.colors.GetColor_4(label, type, q)) return hex([q.Red(), q.Green(), q.Blue()]);
+      if (this.colors.GetColor_4(label, type, q)) return hexOfLinear([q.Red(), q.Green(), q.Blue()]);
     const subs = this.s.own(new this.oc.TDF_LabelSequence_1());
     if (!this.oc.XCAFDoc_ShapeTool.GetSubShapes(label, subs)) return undefined;
     for (let i = 1; i <= Math.min(subs.Length(), 50); i++) {
       const sub = this.s.own(subs.Value(i));
       for (const type of [types.XCAFDoc_ColorSurf, types.XCAFDoc_ColorGen])
-        if (this.colors.GetColor_4(sub, type, q)) return hex([q.Red(), q.Green(), q.Blue()]);
+        if (this.colors.GetColor_4(sub, type, q)) return hexOfLinear([q.Red(), q.Green(), q.Blue()]);
     }
     return undefined;
   }
-}
-
-/** Linear light to `#rrggbb` (IEC 61966-2-1). */
-function hex(linear: readonly number[]): string {
-  const channel = (v: number) => {
-    const s = v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055;
-    return Math.round(255 * Math.min(1, Math.max(0, s)))
-      .toString(16)
-      .padStart(2, '0');
-  };
-  return `#${linear.map(channel).join('')}`;
-}
-
-function uniqueId(name: string, taken: ReadonlySet<string>): string {
-  const base = name.slice(0, 80);
-  let id = base;
-  for (let n = 2; taken.has(id); n++) id = `${base}~${n}`;
-  return id;
 }

@@ -1,4 +1,5 @@
 import { IDENTITY } from '../base/placement.ts';
+import { uniqueId } from './unique-id.ts';
 import type { Assembly, AssemblyNode, Part } from './assembly.ts';
 
 /** Several assemblies, or single parts, under one new root, with their positions as they are. */
@@ -8,12 +9,7 @@ export function mergeAssemblies(name: string, list: readonly Assembly[]): Assemb
   const nodes: AssemblyNode[] = [{ parent: -1, name, product: name, placement: IDENTITY, part: -1 }];
   for (const a of list) {
     const [partShift, nodeShift] = [parts.length, nodes.length];
-    for (const p of a.parts) {
-      let id = p.id;
-      for (let n = 2; ids.has(id); n++) id = `${p.id}~${n}`;
-      ids.add(id);
-      parts.push({ ...p, id });
-    }
+    for (const p of a.parts) parts.push({ ...p, id: uniqueId(p.id, ids) });
     for (const n of a.nodes) nodes.push({ ...n, parent: n.parent < 0 ? 0 : n.parent + nodeShift, part: n.part < 0 ? -1 : n.part + partShift });
   }
   const all = (of: (a: Assembly) => string) => [...new Set(list.map(of))].join(', ');

@@ -7,6 +7,7 @@ import { geometryFromMesh } from './from-mesh.ts';
 import type { ImportResult } from './importing.ts';
 import type { PartGeometry } from './part-geometry.ts';
 import { dropEmptyBranches } from './prune.ts';
+import { uniqueId } from './unique-id.ts';
 
 /** What a mesh file says, in its own unit and with its own axis up. */
 export interface MeshTree {
@@ -157,9 +158,7 @@ class PartBuilder {
         about: raw.name,
         text: `“${raw.name}” has an open surface: its volume and mass are not known, and sections show it without hatching.`,
       });
-    let id = raw.name.slice(0, 80) || 'Part';
-    for (let n = 2; this.ids.has(id); n++) id = `${raw.name.slice(0, 80) || 'Part'}~${n}`;
-    this.ids.add(id);
+    const id = uniqueId(raw.name, this.ids);
     const { volumeMm3, areaMm2, centroid, box } = geometry;
     const shape = looksLike(geometry);
     this.parts.push({

@@ -1,4 +1,4 @@
-import { add, dot, scale, type Vec2, type Vec3 } from '../base/vector.ts';
+import { add, cross, dot, scale, type Vec2, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { CutShape } from './cut-shape.ts';
 import type { Plane } from './plane-cut.ts';
@@ -107,13 +107,11 @@ function sectionFrame(u: Vec2, n: Vec2, seen: ViewFrame): ViewFrame {
   const toward = inModel(n, seen);
   if (Math.abs(u[0]) >= Math.abs(u[1]) - 1e-9) {
     const right = inModel(u[0] > 0 ? u : [-u[0], -u[1]], seen);
-    return { right, up: crossOf(toward, right), toward };
+    return { right, up: cross(toward, right), toward };
   }
   const up = inModel(u[1] > 0 ? u : [-u[0], -u[1]], seen);
-  return { right: crossOf(up, toward), up, toward };
+  return { right: cross(up, toward), up, toward };
 }
-
-const crossOf = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 
 /** The same cut seen from the other side. Its frame keeps what is up. */
 export function turnedRound(c: LineCut): LineCut {

@@ -5,14 +5,15 @@ import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
 import { dot } from '../base/vector.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { frontFrame, frontOf, nearestAxis, resetFront, upFor } from './front.ts';
+import { frameFrom } from '../outline/directions.ts';
+import { frontOf, nearestAxis, resetFront, upFor } from './front.ts';
 
 const machine = smallMachine();
 const drawn = await draftAll(machine);
 const { assembly } = machine;
 
 describe('another front', () => {
-  const front = frontFrame([1, 0, 0], [0, 0, 1]);
+  const front = frameFrom([1, 0, 0], [0, 0, 1]);
   const steps = resetFront(drawn.document, assembly, drawn.components, front);
   const done = applySteps(drawn.document, steps);
   if (!done.ok) throw new Error(done.reason);

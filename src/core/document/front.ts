@@ -1,6 +1,6 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint } from '../base/placement.ts';
-import { add, cross, dot, normalize, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
 import { namedFrame, type ViewFrame } from '../outline/directions.ts';
 import { recordsOf, type CutRecord, type DrawingDocument } from './records.ts';
@@ -10,13 +10,6 @@ import type { Step } from './steps.ts';
 export function frontOf(doc: DrawingDocument): ViewFrame {
   const v = doc['view:front'];
   return v?.type === 'view' ? { right: v.right, up: v.up, toward: v.toward } : namedFrame('front');
-}
-
-/** A frame seen from `toward`, upright along the model axis that is nearest to `up`. @throws RangeError when the two are parallel */
-export function frontFrame(toward: Vec3, up: Vec3): ViewFrame {
-  const w = normalize(toward);
-  const right = normalize(cross(up, w));
-  return { right, up: cross(w, right), toward: w };
 }
 
 /** The middle of everything, model mm. */

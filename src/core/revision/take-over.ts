@@ -1,4 +1,5 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
+import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract } from '../base/vector.ts';
@@ -29,11 +30,7 @@ export function withOldIds(before: Assembly, after: Assembly, matching: Matching
     ...after,
     parts: after.parts.map((p, i) => {
       const known = oldId.get(i);
-      if (known !== undefined) return { ...p, id: known };
-      let id = p.id;
-      for (let n = 2; taken.has(id); n++) id = `${p.id}~${n}`;
-      taken.add(id);
-      return { ...p, id };
+      return { ...p, id: known ?? uniqueId(p.id, taken) };
     }),
   };
 }

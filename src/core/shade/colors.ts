@@ -19,3 +19,14 @@ export function itemColor(n: number): readonly [number, number, number] {
   };
   return [channel(0), channel(8), channel(4)];
 }
+
+/** Linear light 0…1 to `#rrggbb` (IEC 61966-2-1). */
+export function hexOfLinear(linear: readonly number[]): string {
+  const channel = (v: number) => {
+    const s = v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055;
+    return Math.round(255 * Math.min(1, Math.max(0, s)))
+      .toString(16)
+      .padStart(2, '0');
+  };
+  return `#${linear.slice(0, 3).map(channel).join('')}`;
+}

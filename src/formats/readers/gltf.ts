@@ -4,6 +4,7 @@ import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { MOST_COMPONENTS, MOST_LEVELS, type MeshNode, type MeshTree, type RawMesh } from '../../core/assembly/mesh-tree.ts';
 import { QuarryError, type Notice } from '../../core/base/errors.ts';
 import { IDENTITY, type Placement } from '../../core/base/placement.ts';
+import { hexOfLinear } from '../../core/shade/colors.ts';
 import { checkTriangles, cleanName, withoutEnding } from './limits.ts';
 
 /** What is read besides the core; other extensions only matter when a file requires them. */
@@ -199,7 +200,7 @@ class TreeReader {
         positions.push(at[0]!, at[1]!, at[2]!);
       }
       const m = p.getMaterial();
-      color ??= m ? hex(m.getBaseColorFactor()) : undefined;
+      color ??= m ? hexOfLinear(m.getBaseColorFactor()) : undefined;
       material ??= m?.getName() || undefined;
     }
     const index = this.meshes.length;
@@ -238,15 +239,6 @@ function trianglesOf(p: Primitive): number[] | undefined {
 
 /** Column-major 4×4 to row-major 3×4. */
 const rowMajor = (m: readonly number[]): Placement => [0, 1, 2].flatMap((r) => [m[r]!, m[4 + r]!, m[8 + r]!, m[12 + r]!]);
-
-/** Linear light to sRGB (IEC 61966-2-1). */
-function hex(linear: readonly number[]): string {
-  const channel = (v: number) =>
-    Math.round(255 * Math.min(1, Math.max(0, v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)))
-      .toString(16)
-      .padStart(2, '0');
-  return `#${linear.slice(0, 3).map(channel).join('')}`;
-}
 
 function textOnly(extras: Record<string, unknown>): Record<string, string> {
   const out: Record<string, string> = {};

@@ -1,7 +1,6 @@
 <script lang="ts">
   import type { GridColumn } from '$core/ledger/columns';
-  import { nextDrawingNumber } from '$core/ledger/suggest';
-  import { guessScheme } from '$core/ledger/suggest';
+  import { guessScheme, nextDrawingNumber } from '$core/ledger/suggest';
   import { onMount } from 'svelte';
   import type { Grid } from './grid.svelte';
 

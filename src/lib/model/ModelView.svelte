@@ -1,8 +1,8 @@
 <script lang="ts">
   import { unpackGeometry } from '$core/assembly/geometry-codec';
   import type { Vec3 } from '$core/base/vector';
-  import { frontFrame, nearestAxis, resetFront, upFor } from '$core/document/front';
-  import type { ViewFrame } from '$core/outline/directions';
+  import { nearestAxis, resetFront, upFor } from '$core/document/front';
+  import { frameFrom, type ViewFrame } from '$core/outline/directions';
   import { measureOne, measureTwo, type Measure, type Probe } from '$core/assembly/measure';
   import type { PartGeometry } from '$core/assembly/part-geometry';
   import { Canvas } from '@threlte/core';
@@ -102,7 +102,7 @@
     drawing.select(item ? { kind: 'item', part: item.part, component: hit.component } : { kind: 'none' });
   }
   const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
-  const proposeFront = (toward: Vec3) => (front = frontFrame(toward, upFor(toward, AXES[up])));
+  const proposeFront = (toward: Vec3) => (front = frameFrom(toward, upFor(toward, AXES[up])));
   function takeFront() {
     if (front) drawing.edit('Another front', resetFront(drawing.document, drawing.assembly, drawing.components, front));
     front = undefined;

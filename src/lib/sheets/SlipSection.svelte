@@ -89,7 +89,7 @@
     </p>
   {:else}
     <p class="q-caption" id="cut-label">Taken away</p>
-    <div class="choice" role="group" aria-labelledby="cut-label">
+    <div class="q-choice" role="group" aria-labelledby="cut-label">
       <button aria-pressed={!cut.shape} onclick={() => cut.shape && tools.toggleHalf(view)}>All in front</button>
       <button aria-pressed={kind === 'half'} onclick={() => kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
     </div>
@@ -152,25 +152,6 @@
 {/if}
 
 <style>
-  .choice {
-    display: flex;
-    gap: 2px;
-    padding: 3px;
-    margin-bottom: 0.5rem;
-    border-radius: 8px;
-    background: color-mix(in srgb, var(--line) 50%, transparent);
-  }
-  .choice button {
-    flex: 1;
-    min-height: 28px;
-    border-radius: 6px;
-    cursor: pointer;
-  }
-  .choice [aria-pressed='true'] {
-    background: var(--field);
-    font-weight: 600;
-    box-shadow: 0 1px 2px rgb(0 0 0 / 0.15);
-  }
   .chips {
     display: flex;
     flex-wrap: wrap;

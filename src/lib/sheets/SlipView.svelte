@@ -60,7 +60,7 @@
 />
 
 <p class="q-caption" id="scale-label">Scale</p>
-<div class="scales" role="group" aria-labelledby="scale-label">
+<div class="q-choice" role="group" aria-labelledby="scale-label">
   {#each near as s (s)}<button aria-pressed={Math.abs(s - view.scale) < 1e-9} onclick={() => setScale(s)}>{scaleText(s)}</button>{/each}
 </div>
 <TextField label="Any ratio" value={scaleText(view.scale)} onchange={custom} />
@@ -103,25 +103,6 @@
 <p class="remove"><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
 
 <style>
-  .scales {
-    display: flex;
-    gap: 2px;
-    padding: 3px;
-    margin-bottom: 0.5rem;
-    border-radius: 8px;
-    background: color-mix(in srgb, var(--line) 50%, transparent);
-  }
-  .scales button {
-    flex: 1;
-    min-height: 28px;
-    border-radius: 6px;
-    cursor: pointer;
-  }
-  .scales [aria-pressed='true'] {
-    background: var(--field);
-    font-weight: 600;
-    box-shadow: 0 1px 2px rgb(0 0 0 / 0.15);
-  }
   hr {
     margin: 0.7rem 0;
     border-color: var(--line);

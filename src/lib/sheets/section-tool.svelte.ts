@@ -1,17 +1,15 @@
 import { without } from '$core/base/without';
-import type { Vec2, Vec3 } from '$core/base/vector';
-import { dot } from '$core/base/vector';
+import { dot, type Vec2, type Vec3 } from '$core/base/vector';
 import type { CutShape } from '$core/cut/cut-shape';
 import { cutFromLine, snapCorner, turnedRound, type LineCut } from '$core/cut/section-line';
 import { nextLetter } from '$core/document/letters';
-import { drawingOf, recordsOf, type ViewRecord } from '$core/document/records';
+import { drawingOf, recordsOf, type CutRecord, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import { placeBeside } from '$core/draft/beside';
 import { ARC_STRIDE } from '$core/outline/linework';
 import { pageOf } from '$core/picture/compose';
 import { viewRect } from '$core/picture/draw-view';
-import type { ViewResult } from '$core/views/compute-view';
-import { componentAt } from '$core/views/compute-view';
+import { componentAt, type ViewResult } from '$core/views/compute-view';
 import { call, type ApiFailure } from '../shared/api';
 import { notify } from '../shared/notices.svelte';
 import type { Drawing } from '../shared/drawing.svelte';
@@ -22,8 +20,6 @@ interface Proposal {
   /** Where the middle of each component lies along the line of sight, mm. */
   readonly depths: readonly number[];
 }
-
-type CutRecord = NonNullable<ViewRecord['cut']>;
 
 /** Points of a freehand outline keep this distance on paper, mm. */
 const OUTLINE_STEP_MM = 1.2;
@@ -89,11 +85,9 @@ export class SectionTool {
   private centresOf(result: ViewResult) {
     let known = this.centres.get(result);
     if (!known) {
-      const x = new Set<number>([0]);
-      const y = new Set<number>([0]);
+      const x = new Set<number>();
+      const y = new Set<number>();
       const { arc } = result.lines;
-      x.clear();
-      y.clear();
       for (let i = 0; i < arc.length; i += ARC_STRIDE)
         if (arc[i + 2]! > 0) {
           x.add(arc[i]!);

@@ -1,9 +1,7 @@
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
-import { packGeometry } from '../../core/assembly/geometry-codec.ts';
 import { assemblyFromMeshes, guessUnitMm, sizeOfTrees } from '../../core/assembly/mesh-tree.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 import { dot } from '../../core/base/vector.ts';
@@ -24,6 +22,7 @@ import { packResult, unpackResult } from '../../core/views/result-codec.ts';
 import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { SolidPort } from '../../core/cut/solid-port.ts';
+import { keyedGeometry } from '../../kernel/geometry-key.ts';
 import { loadSolidPort } from '../../kernel/manifold.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
@@ -182,8 +181,7 @@ async function read(task: ReadTask, cancel: Cancel): Promise<ReadResult> {
   const own = tree.unitMm === undefined ? task.choices : { unitMm: tree.unitMm, up: tree.up };
   const bytes = new Map<string, Uint8Array>();
   const keyOf = (geometry: PartGeometry) => {
-    const packed = packGeometry(geometry);
-    const key = createHash('sha256').update(packed).digest('hex').slice(0, 40);
+    const { key, packed } = keyedGeometry(geometry);
     bytes.set(key, packed);
     return key;
   };

@@ -6,7 +6,7 @@ import { getDatabase, type Database } from '../database/client.ts';
 import { edit, job } from '../database/schema.ts';
 import { tell } from '../events.ts';
 
-type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 export interface EditOutcome {
   readonly version: number;
@@ -18,10 +18,21 @@ export interface EditOutcome {
 /**
  * Appends an edit made on `version`.
  * @param token names this try of this change: sent twice, it is made once
+ * @param beside is written in the same transaction
  * @throws QuarryError STALE_VERSION when the drawing has moved on (nothing is changed), STEP_DOES_NOT_FIT, NOT_FOUND
  */
-export function appendEdit(jobId: string, version: number, label: string, steps: readonly Step[], token?: string): Promise<EditOutcome> {
-  return change(jobId, version, token, async () => ({ kind: 'edit', label, steps, turns: null }));
+export function appendEdit(
+  jobId: string,
+  version: number,
+  label: string,
+  steps: readonly Step[],
+  token?: string,
+  beside?: (tx: Transaction) => Promise<void>,
+): Promise<EditOutcome> {
+  return change(jobId, version, token, async (tx) => {
+    await beside?.(tx);
+    return { kind: 'edit', label, steps, turns: null };
+  });
 }
 
 /** Turns back the latest edit that still stands. @throws QuarryError NOTHING_TO_UNDO, STALE_VERSION */

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, sql } from 'drizzle-orm';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { ModelRecord } from '../../core/document/records.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { Decision } from '../../core/revision/match.ts';
 import { getDatabase } from '../database/client.ts';
@@ -55,14 +56,15 @@ export async function modelOffer(jobId: string): Promise<ModelOffer | undefined>
   return row as ModelOffer | undefined;
 }
 
-async function compareWith(jobId: string, modelId: string, decisions: readonly Decision[]): Promise<Comparison> {
+async function compareWith(jobId: string, modelId: string, decisions: readonly Decision[]): Promise<Comparison & { readonly name: string }> {
   const [row] = await getDatabase()
     .select({ name: model.name, assembly: model.assembly, state: model.state })
     .from(model)
     .where(and(eq(model.id, modelId), eq(model.jobId, jobId)));
   if (!row?.assembly || row.state !== 'ready') throw new QuarryError('NOT_FOUND', { what: 'The newer model' });
   const { assembly, document } = await loadDrawing(jobId);
-  return runCompare({ before: assembly, after: row.assembly, document, decisions, model: { type: 'model', id: 'model', model: modelId, name: row.name } });
+  const record: ModelRecord = { type: 'model', id: 'model', model: modelId, name: row.name };
+  return { ...(await runCompare({ before: assembly, after: row.assembly, document, decisions, model: record })), name: row.name };
 }
 
 /** What taking a newer model over would change. @throws QuarryError NOT_FOUND */
@@ -77,11 +79,10 @@ export async function modelChanges(
 
 /** Takes a newer model over: one edit of the drawing. @throws QuarryError NOT_FOUND, STALE_VERSION */
 export async function takeModel(jobId: string, modelId: string, version: number, decisions: readonly Decision[]): Promise<EditOutcome> {
-  const { assembly, steps, report } = await compareWith(jobId, modelId, decisions);
-  await getDatabase().update(model).set({ assembly, report }).where(eq(model.id, modelId));
-  const [named] = await getDatabase().select({ name: model.name }).from(model).where(eq(model.id, modelId));
-  const outcome = await appendEdit(jobId, version, `Model of ${named!.name}`, steps);
-  await getDatabase().update(model).set({ state: 'taken' }).where(eq(model.id, modelId));
+  const { assembly, steps, report, name } = await compareWith(jobId, modelId, decisions);
+  const outcome = await appendEdit(jobId, version, `Model of ${name}`, steps, undefined, async (tx) => {
+    await tx.update(model).set({ assembly, report, state: 'taken' }).where(eq(model.id, modelId));
+  });
   await tell({ type: 'model', job: jobId });
   return outcome;
 }
