@@ -67,7 +67,7 @@ function transfer(k: Kernel, s: Scope, path: string, name: string, facts: readon
 }
 
 /** A part as the file names it, before it is meshed. */
-type RawPart = Pick<Part, 'name' | 'properties' | 'color' | 'material' | 'densityKgM3'>;
+type RawPart = Pick<Part, 'name' | 'properties' | 'color' | 'material' | 'densityKgM3' | 'entities'>;
 
 /** What the file's labels say. Nodes point at `raw` by index. */
 interface Tree {
@@ -197,9 +197,12 @@ class TreeWalker {
     const material = this.facts.map((f) => f.materials.get(product)).find(Boolean);
     const color = this.colorOf(label);
     this.shapes.push(this.oc.XCAFDoc_ShapeTool.GetShape_2(label));
+    // Of the first file that has the product: numbers are unique within a file only.
+    const entities = this.facts.map((f) => f.entities.get(product)).find(Boolean);
     this.raw.push({
       name: product,
       properties: this.property(product),
+      ...(entities ? { entities } : {}),
       ...(color ? { color } : {}),
       ...(material ? { material: material.name } : {}),
       ...(material?.densityKgM3 ? { densityKgM3: material.densityKgM3 } : {}),

@@ -135,7 +135,7 @@ const record = z.discriminatedUnion('type', [
       .readonly(),
     massUnit: z.enum(['kg', 'lb']),
   }),
-  z.object({ type: z.literal('model'), id: z.literal('model'), model: z.uuid(), name: text }),
+  z.object({ type: z.literal('model'), id: z.literal('model'), model: z.uuid(), name: text, accepted: z.array(text).max(20_000).readonly().exactOptional() }),
   z.object({ type: z.literal('numbers'), id: z.literal('numbers'), of: z.record(z.string(), z.int().min(1)), last: z.int().min(0) }),
 ]) satisfies z.ZodType<DrawingDocumentRecord>;
 
@@ -156,7 +156,12 @@ const decisions = z
   .max(5000)
   .default([]);
 export const decisionsRequest = z.object({ decisions });
-export const takeRequest = z.object({ version: z.int().min(0), decisions });
+export const takeRequest = z.object({
+  version: z.int().min(0),
+  decisions,
+  reuseNumbers: z.boolean().default(false),
+  accepted: z.array(text).max(20_000).default([]),
+});
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({
   standard: z.enum(['iso', 'asme']).default('iso'),

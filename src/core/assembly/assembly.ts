@@ -18,6 +18,8 @@ export interface Part {
   readonly properties: Readonly<Record<string, string>>;
   readonly material?: string;
   readonly densityKgM3?: number;
+  /** Which entities of the file say so: that of the product (`name`), of its material, of each property; such as `#120`. */
+  readonly entities?: Readonly<Record<string, string>>;
   /** The standard part that its shape is, such as `nut`. */
   readonly looksLike?: string;
 }

@@ -68,6 +68,8 @@ describe('what the text says', () => {
     expect(facts.schema).toBe('AUTOMOTIVE_DESIGN');
     expect(facts.properties.get('Shaft')).toEqual({ 'Drawing number': 'SW-1' });
     expect(facts.materials.get('Shaft')).toEqual({ name: 'S355', densityKgM3: 7850 });
+    // So that every value can say which entity it was read from.
+    expect(facts.entities.get('Shaft')).toEqual({ name: '#10', 'property:Drawing number': '#21', material: '#41' });
   });
 
   test('files it refers to', () => {

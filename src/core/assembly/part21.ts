@@ -15,6 +15,8 @@ export interface ExchangeFacts {
   readonly externalFiles: readonly string[];
   /** User-defined properties by product name. */
   readonly properties: ReadonlyMap<string, Readonly<Record<string, string>>>;
+  /** Entity that names each product (`name`), its material (`material`) and each of its properties, by product name. */
+  readonly entities: ReadonlyMap<string, Readonly<Record<string, string>>>;
   readonly materials: ReadonlyMap<string, { readonly name: string; readonly densityKgM3?: number }>;
   /** Volumes that the file states for checking, mm³ by product name (geometric validation properties). */
   readonly statedVolumes: ReadonlyMap<string, number>;
@@ -286,6 +288,13 @@ function readProperties(graph: Graph, unitMm: number) {
   const statedVolumes = new Map<string, number>();
   const properties = new Map<string, Record<string, string>>();
   const materials = new Map<string, { name: string; densityKgM3?: number }>();
+  const entities = new Map<string, Record<string, string>>();
+  const from = (product: string, what: string, id: number) => {
+    const bag = entities.get(product) ?? {};
+    bag[what] ??= `#${id}`;
+    entities.set(product, bag);
+  };
+  for (const id of graph.all('PRODUCT')) from(graph.productName(id), 'name', id);
   for (const id of graph.all('PROPERTY_DEFINITION_REPRESENTATION')) {
     const [definition, representation] = graph.params(id).map(reference);
     if (!definition || graph.type(definition) !== 'PROPERTY_DEFINITION') continue;
@@ -302,7 +311,10 @@ function readProperties(graph: Graph, unitMm: number) {
           const density = Number(value.value);
           // Writers differ in the unit: steel is 7850 in kg/m³, 7.85 in g/cm³, 0.00785 in g/mm³.
           if (density > 0) known.densityKgM3 = Number((density < 0.1 ? density * 1e6 : density < 50 ? density * 1000 : density).toPrecision(9));
-        } else if (value.name || value.value) known.name = value.name || value.value;
+        } else if (value.name || value.value) {
+          known.name = value.name || value.value;
+          from(product, 'material', item);
+        }
         materials.set(product, known);
         continue;
       }
@@ -311,11 +323,12 @@ function readProperties(graph: Graph, unitMm: number) {
       if (/validation|geometric|shape|attribute valid/i.test(name) || !(value.name || name)) continue;
       const bag = properties.get(product) ?? {};
       bag[value.name || name] = value.value;
+      from(product, `property:${value.name || name}`, item);
       properties.set(product, bag);
     }
   }
   for (const [k, m] of materials) if (!m.name) materials.delete(k);
-  return { properties, materials, statedVolumes };
+  return { properties, entities, materials, statedVolumes };
 }
 
 function itemValue(graph: Graph, id: number): { name: string; value: string } | undefined {

@@ -195,6 +195,8 @@ export interface ModelRecord {
   readonly model: string;
   /** File it came from. */
   readonly name: string;
+  /** Changes of the report that someone has looked at and accepted, as `changeId` names them. */
+  readonly accepted?: readonly string[];
 }
 
 export type DrawingDocumentRecord =

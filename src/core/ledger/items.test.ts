@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { DrawingDocument } from '../document/records.ts';
-import { assemblyOf, box } from '../testing/shapes.ts';
+import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { itemsOf, massText, totalMass } from './items.ts';
 import { cellText, DEFAULT_LIST_COLUMNS } from './list-rows.ts';
 import { densityOf } from './materials.ts';
@@ -11,6 +11,24 @@ const { assembly } = assemblyOf([
 ]);
 const typed = (part: string, values: Record<string, string>): DrawingDocument => ({
   [`property:${part}`]: { type: 'property', id: `property:${part}`, part, values },
+});
+
+// Masses per metre from memory of the tables of EN 10060 (round bar), EN 10058 (flat bar), EN 10210-2 (tube) and the
+// usual handbook table of aluminium bar: what a drafter would look up.
+describe('masses against the tables of the trade', () => {
+  const round = (d: number) => cylinder(d / 2, 1000, 720);
+  const tube = (d: number, wall: number) => cylinder(d / 2, 1000, 720, d / 2 - wall);
+  test.each([
+    ['round steel bar 20', round(20), 'S235', 2.47],
+    ['round steel bar 50', round(50), 'S355', 15.4],
+    ['flat steel bar 50 × 5', box([0, 0, 0], [50, 5, 1000]), 'S235JR', 1.96],
+    ['steel tube 48.3 × 3.2', tube(48.3, 3.2), 'S235', 3.56],
+    ['steel tube 114.3 × 5', tube(114.3, 5), 'S355J2H', 13.5],
+    ['round aluminium bar 20', round(20), 'EN AW-6082', 0.848],
+  ])('%s weighs what its table says per metre', (name, geometry, material, kg) => {
+    const made = assemblyOf([{ name, geometry, material }]).assembly;
+    expect(Math.abs(itemsOf(made, {})[0]!.massKg! / kg - 1)).toBeLessThan(0.005);
+  });
 });
 
 describe('items', () => {

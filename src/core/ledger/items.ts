@@ -108,13 +108,16 @@ const FILE_NAMES: Readonly<Record<PropertyKey, readonly string[]>> = {
 function valuesOf(part: Part, typed: Readonly<Record<string, string>>, when: Readonly<Record<string, string>>): Record<PropertyKey, Value> {
   const fromFile = new Map(Object.entries(part.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), [k, v] as const]));
   const out = {} as Record<PropertyKey, Value>;
+  const entity = (what: string) => (part.entities?.[what] ? ` (entity ${part.entities[what]})` : '');
   for (const key of PROPERTY_KEYS) {
     const own = typed[key];
     const file = FILE_NAMES[key].map((n) => fromFile.get(n)).find((v) => v !== undefined && v[1] !== '');
     if (own !== undefined) out[key] = { text: own, from: 'typed', origin: when[key] ? `Typed on ${when[key].slice(0, 10)}.` : 'Typed here.' };
-    else if (file !== undefined) out[key] = { text: file[1], from: 'file', origin: `From the property “${file[0]}” of the product in the file.` };
-    else if (key === 'material' && part.material) out[key] = { text: part.material, from: 'file', origin: 'From the material in the file.' };
-    else if (key === 'description') out[key] = { text: part.name, from: 'file', origin: 'From the product name in the file.' };
+    else if (file !== undefined)
+      out[key] = { text: file[1], from: 'file', origin: `From the property “${file[0]}” of the product in the file${entity(`property:${file[0]}`)}.` };
+    else if (key === 'material' && part.material)
+      out[key] = { text: part.material, from: 'file', origin: `From the material in the file${entity('material')}.` };
+    else if (key === 'description') out[key] = { text: part.name, from: 'file', origin: `From the product name in the file${entity('name')}.` };
     else if (key === 'unit') out[key] = { text: 'pc', from: 'default', origin: 'Counted in pieces unless you say otherwise.' };
     else out[key] = { text: '', from: 'none', origin: 'Not in the file, not typed.' };
   }

@@ -18,6 +18,9 @@ export interface ModelChange {
   readonly components: readonly string[];
 }
 
+/** Names a change inside its report. */
+export const changeId = (c: Pick<ModelChange, 'kind' | 'part'>): string => `${c.kind}/${c.part}`;
+
 export interface ChangeReport {
   readonly changes: readonly ModelChange[];
   /** Components that are the same in every respect. */

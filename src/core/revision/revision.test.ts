@@ -241,6 +241,16 @@ describe('taking a newer model over', () => {
     const later = withOldIds(done.assembly, after, matchAssemblies(done.assembly, after));
     expect(later.parts.map((p) => p.id)).toEqual(['Cover', 'Frame', 'Bolt']);
   });
+  test('asked to, numbers of removed items are given again, lowest first', () => {
+    const again = takeOver(before, after, doc, matchAssemblies(before, after), model, { reuseNumbers: true });
+    const done = applySteps(doc, again.steps);
+    if (!done.ok) throw new Error(done.reason);
+    expect(itemsOf(again.assembly, done.document).map((i) => [i.values.description.text, i.number])).toEqual([
+      ['Cover', 3],
+      ['Main frame', 1],
+      ['Bolt', 2],
+    ]);
+  });
   test('balloons, kept-whole choices and pulls follow; what lost its target is told', () => {
     expect(result.document['b:frame']).toMatchObject({ component: 'Main frame' });
     expect(result.document['b:bolt']).toMatchObject({ component: 'Bolt' });

@@ -21,6 +21,11 @@ export interface TakeOver {
   readonly losses: readonly Loss[];
 }
 
+export interface TakeOverOptions {
+  /** Numbers of items that are gone are given to new ones, lowest first. Default: they are not given again. */
+  readonly reuseNumbers?: boolean;
+}
+
 /** The new assembly with the ids of the old one where a part is the same. Ids of new parts stay clear of them. */
 export function withOldIds(before: Assembly, after: Assembly, matching: Matching): Assembly {
   const oldId = new Map(matching.parts.map((m) => [m.after, before.parts[m.before]!.id]));
@@ -41,13 +46,20 @@ export function withOldIds(before: Assembly, after: Assembly, matching: Matching
  * with their parts by themselves. One edit: its undo brings the old model back.
  * @param model names the new assembly
  */
-export function takeOver(before: Assembly, after: Assembly, doc: DrawingDocument, matching: Matching, model: ModelRecord): TakeOver {
+export function takeOver(
+  before: Assembly,
+  after: Assembly,
+  doc: DrawingDocument,
+  matching: Matching,
+  model: ModelRecord,
+  options: TakeOverOptions = {},
+): TakeOver {
   const assembly = withOldIds(before, after, matching);
   const [old, fresh] = [componentsOf(before), componentsOf(assembly)];
   const newPath = new Map(old.map((c): [string, string | undefined] => [c.path, pathAt(fresh, matching.components[c.index]!)]));
   const steps: Step[] = [
     { op: 'put', record: model },
-    { op: 'put', record: numbersAfter(before, assembly, doc) },
+    { op: 'put', record: numbersAfter(before, assembly, doc, options.reuseNumbers ?? false) },
   ];
   const losses: Loss[] = [];
   const nameOf = (path: string) => old.find((c) => c.path === path)?.name ?? path;
@@ -104,13 +116,23 @@ function followed(
 }
 
 /** Numbers of the items that are there, and the next ones for those that are new. */
-function numbersAfter(before: Assembly, after: Assembly, doc: DrawingDocument): NumbersRecord {
+function numbersAfter(before: Assembly, after: Assembly, doc: DrawingDocument, reuse: boolean): NumbersRecord {
   const known = doc['numbers']?.type === 'numbers' ? doc['numbers'] : undefined;
   const now = itemsOf(before, doc);
   const of: Record<string, number> = { ...known?.of };
   for (const i of now) of[i.part] = i.number;
   let last = Math.max(known?.last ?? 0, ...Object.values(of));
   const used = new Set(componentsOf(after).map((c) => after.parts[c.part]!.id));
-  for (const id of used) of[id] ??= ++last;
+  if (reuse) for (const id of Object.keys(of)) if (!used.has(id)) delete of[id];
+  const taken = new Set(Object.values(of));
+  let free = 1;
+  const next = (): number => {
+    if (!reuse) return ++last;
+    while (taken.has(free)) free++;
+    taken.add(free);
+    last = Math.max(last, free);
+    return free;
+  };
+  for (const id of used) of[id] ??= next();
   return { type: 'numbers', id: 'numbers', of, last };
 }

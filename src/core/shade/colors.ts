@@ -22,11 +22,14 @@ export function itemColor(n: number): readonly [number, number, number] {
 
 /** Linear light 0…1 to `#rrggbb` (IEC 61966-2-1). */
 export function hexOfLinear(linear: readonly number[]): string {
-  const channel = (v: number) => {
-    const s = v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055;
-    return Math.round(255 * Math.min(1, Math.max(0, s)))
+  return hexOf(linear.slice(0, 3).map((v) => (v <= 0.0031308 ? 12.92 * v : 1.055 * v ** (1 / 2.4) - 0.055)));
+}
+
+/** sRGB 0…1 to `#rrggbb`. */
+export function hexOf(shown: readonly number[]): string {
+  const channel = (v: number) =>
+    Math.round(255 * Math.min(1, Math.max(0, v)))
       .toString(16)
       .padStart(2, '0');
-  };
-  return `#${linear.slice(0, 3).map(channel).join('')}`;
+  return `#${shown.map(channel).join('')}`;
 }

@@ -17,7 +17,7 @@ export async function readMeshFile(file: ImportedFile, beside: readonly Imported
     case 'stl':
       return readStl(file);
     case 'obj':
-      return readObj(file);
+      return readObj(file, beside);
     case 'gltf':
     case 'glb':
       return readGltf(file, beside);

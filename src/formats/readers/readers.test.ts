@@ -15,6 +15,7 @@ import { sceneOf } from '../../core/outline/scene-of.ts';
 import { viewBox } from '../../core/shade/raster.ts';
 import { HOSTILE_MESHES, tetraStl } from '../testing/hostile-files.ts';
 import { readMeshFile } from './index.ts';
+import { readObj } from './obj.ts';
 
 const MODELS = join(process.cwd(), 'node_modules/stl-models');
 async function load(
@@ -97,6 +98,13 @@ describe('OBJ', () => {
     expect(componentsOf(read.assembly).map((c) => c.name)).toEqual(['Base', 'Post']);
     close(sizeOf(read), [40, 30, 70]);
     expect(read.assembly.parts.map((p) => Math.round(p.volumeMm3))).toEqual([12000, 6000]);
+  });
+  test('colours come from the material library given with it, whatever else lies beside', () => {
+    const file = (name: string, text: string) => ({ name, bytes: strToU8(text) });
+    const obj = file('a.obj', 'mtllib a.mtl\no Post\nusemtl Oak\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n');
+    const beside = [file('notes.txt', 'newmtl Oak\nKd 0 0 0\n'), file('a.mtl', 'newmtl Oak\nNs 10\nKd 0.8 0.4 0\n')];
+    expect(readObj(obj, beside).meshes[0]).toMatchObject({ name: 'Post', material: 'Oak', color: '#cc6600' });
+    expect(readObj(obj).meshes[0]!.color).toBeUndefined();
   });
   test('with Y up it is turned upright', async () => {
     close(sizeOf(await load('boxes.obj', strToU8(new OBJExporter().parse(twoBoxes())), { up: 'y' })), [40, 70, 30]);

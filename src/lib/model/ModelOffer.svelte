@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ChangeKind, ChangeReport } from '$core/revision/changes';
+  import { changeId, type ChangeKind, type ChangeReport, type ModelChange } from '$core/revision/changes';
   import type { Decision } from '$core/revision/match';
   import type { Loss } from '$core/revision/take-over';
   import { call, type ApiFailure } from '../shared/api';
@@ -26,16 +26,24 @@
     }[];
     readonly losses: readonly Loss[];
   }
+  interface Taken {
+    readonly report: ChangeReport;
+    readonly losses: readonly Loss[];
+  }
   const { drawing }: { drawing: Drawing } = $props();
   const path = $derived(`/api/jobs/${drawing.id}/models`);
 
   let offer = $state.raw<Offer | null>(null);
   let demo = $state(false);
+  let taken = $state.raw<Taken | null>(null);
+  /** Ticked before the model is taken over; afterwards the ticks are part of the drawing. */
+  let ticked = $state.raw<readonly string[]>([]);
+  let reuseNumbers = $state(false);
   let changes = $state.raw<Changes | undefined>(undefined);
   let decisions = $state.raw<readonly Decision[]>([]);
   let open = $state(false);
   let busy = $state(false);
-  let only = $state<ChangeKind | ''>('');
+  let only = $state<ChangeKind | 'open' | ''>('');
   let asked = $state.raw<{ files: readonly File[]; question: Question } | undefined>(undefined);
   let input: HTMLInputElement;
 
@@ -45,11 +53,12 @@
   });
   async function look() {
     try {
-      const now = await call<{ offer: Offer | null; demo: boolean }>(path);
+      const now = await call<{ offer: Offer | null; demo: boolean; taken: Taken | null }>(path);
       const fresh = now.offer?.id !== offer?.id;
       offer = now.offer;
       demo = now.demo;
-      if (fresh) [changes, decisions] = [undefined, []];
+      taken = now.taken;
+      if (fresh) [changes, decisions, ticked] = [undefined, [], []];
       if (offer?.state === 'ready' && !changes) await compare();
     } catch (e) {
       notify('trouble', (e as ApiFailure).message);
@@ -101,7 +110,7 @@
     }
   }
   const bringDemo = () => act(() => call(`${path}?demo`, { method: 'POST', body: {} }));
-  const take = () => act(() => call(`${path}/${offer!.id}`, { method: 'PUT', body: { version: drawing.version, decisions } }));
+  const take = () => act(() => call(`${path}/${offer!.id}`, { method: 'PUT', body: { version: drawing.version, decisions, reuseNumbers, accepted: ticked } }));
   const leave = () => act(() => call(`${path}/${offer!.id}`, { method: 'DELETE' }));
 
   const KINDS: readonly (readonly [ChangeKind, string])[] = [
@@ -113,11 +122,20 @@
     ['renamed', 'renamed'],
     ['property', 'with other properties'],
   ];
-  const counts = $derived(
-    KINDS.map(([kind, name]) => ({ kind, name, n: changes?.report.changes.filter((c) => c.kind === kind).length ?? 0 })).filter((c) => c.n > 0),
-  );
-  const shown = $derived(changes?.report.changes.filter((c) => only === '' || c.kind === only) ?? []);
-  const taken = $derived(drawing.document['model']?.type === 'model' ? drawing.document['model'].name : undefined);
+  const report = $derived((offer ? changes : taken)?.report);
+  const losses = $derived((offer ? changes : taken)?.losses ?? []);
+  const counts = $derived(KINDS.map(([kind, name]) => ({ kind, name, n: report?.changes.filter((c) => c.kind === kind).length ?? 0 })).filter((c) => c.n > 0));
+  const shownModel = $derived(drawing.document['model']?.type === 'model' ? drawing.document['model'] : undefined);
+  const accepted = $derived(new Set(offer ? ticked : shownModel?.accepted));
+  const shown = $derived(report?.changes.filter((c) => only === '' || (only === 'open' ? !accepted.has(changeId(c)) : c.kind === only)) ?? []);
+  const openCount = $derived(report?.changes.filter((c) => !accepted.has(changeId(c))).length ?? 0);
+  function accept(changes: readonly ModelChange[], on: boolean) {
+    const ids = changes.map(changeId);
+    const next = on ? [...new Set([...accepted, ...ids])] : [...accepted].filter((a) => !ids.includes(a));
+    if (offer) ticked = next;
+    else if (shownModel)
+      drawing.edit(on ? 'Accept changes of the model' : 'Changes of the model to be looked at', [{ op: 'put', record: { ...shownModel, accepted: next } }]);
+  }
 </script>
 
 <input
@@ -127,7 +145,7 @@
   class="sr-only"
   tabindex="-1"
   aria-label="Newer model"
-  accept=".stp,.step,.p21,.glb,.gltf,.bin,.3mf,.stl,.obj,.zip"
+  accept=".stp,.step,.p21,.glb,.gltf,.bin,.3mf,.stl,.obj,.mtl,.zip"
   onchange={(e) => {
     void send([...(e.currentTarget.files ?? [])]);
     e.currentTarget.value = '';
@@ -167,25 +185,8 @@
             <button class="q-button" onclick={() => void decide({ before: d.before, after: d.after, same: false })}>Another</button>
           </div>
         {/each}
-        <div class="kinds" role="group" aria-label="Kinds of change">
-          <button aria-pressed={only === ''} onclick={() => (only = '')}>All {changes.report.changes.length}</button>
-          {#each counts as c (c.kind)}<button aria-pressed={only === c.kind} onclick={() => (only = c.kind)}>{c.n} {c.name}</button>{/each}
-        </div>
-        <ul>
-          {#each shown as c (`${c.kind}/${c.part}`)}
-            <li>
-              {#if c.before}<img src="/api/parts/{c.before}" alt="before" />{:else}<span class="blank">new</span>{/if}
-              {#if c.after}<img src="/api/parts/{c.after}" alt="after" />{:else}<span class="blank">gone</span>{/if}
-              <span><b>{c.name}</b> <em>{c.kind}</em><br />{c.text}</span>
-            </li>
-          {/each}
-        </ul>
-        {#if changes.losses.length}
-          <p><b>Lost what it pointed at</b></p>
-          <ul>
-            {#each changes.losses as l (l.record)}<li>{l.text}</li>{/each}
-          </ul>
-        {/if}
+        <label class="reuse"><input type="checkbox" bind:checked={reuseNumbers} /> Give the numbers of removed items to new ones</label>
+        {@render list()}
       </div>
     {/if}
   </section>
@@ -196,9 +197,53 @@
       <button class="q-button main" disabled={busy} onclick={() => void bringDemo()}>Bring in revision 2</button>
     </div>
   </section>
-{:else if taken}
-  <p class="taken">The drawing shows {taken}. <a href="/api/jobs/{drawing.id}/files/changes.csv">What it changed, as CSV</a></p>
+{:else if shownModel}
+  <section class="offer quiet" aria-label="What the model changed">
+    <div class="line">
+      <p>
+        The drawing shows {shownModel.name}.{#if taken}
+          {openCount ? `${openCount} of ${taken.report.changes.length} changes are still to be accepted.` : 'All its changes are accepted.'}
+          {#if losses.length}<b>{losses.length} lost what they pointed at.</b>{/if}{/if}
+      </p>
+      {#if taken}
+        <button class="q-button" aria-expanded={open} onclick={() => (open = !open)}>See what changed</button>
+        <a class="q-button" href="/api/jobs/{drawing.id}/files/changes.csv">As CSV</a>
+      {/if}
+    </div>
+    {#if open && taken}<div class="report">{@render list()}</div>{/if}
+  </section>
 {/if}
+
+{#snippet list()}
+  <div class="kinds" role="group" aria-label="Kinds of change">
+    <button aria-pressed={only === ''} onclick={() => (only = '')}>All {report?.changes.length}</button>
+    <button aria-pressed={only === 'open'} onclick={() => (only = 'open')}>{openCount} to accept</button>
+    {#each counts as c (c.kind)}<button aria-pressed={only === c.kind} onclick={() => (only = c.kind)}>{c.n} {c.name}</button>{/each}
+    <button class="all" disabled={shown.every((c) => accepted.has(changeId(c)))} onclick={() => accept(shown, true)}>Accept those shown</button>
+  </div>
+  <ul>
+    {#each shown as c (changeId(c))}
+      <li class:done={accepted.has(changeId(c))}>
+        {#if c.before}<img src="/api/parts/{c.before}" alt="before" />{:else}<span class="blank">new</span>{/if}
+        {#if c.after}<img src="/api/parts/{c.after}" alt="after" />{:else}<span class="blank">gone</span>{/if}
+        <span class="what"><b>{c.name}</b> <em>{c.kind}</em><br />{c.text}</span>
+        <label title="Looked at and accepted"
+          ><input type="checkbox" checked={accepted.has(changeId(c))} onchange={(e) => accept([c], e.currentTarget.checked)} /><span class="sr-only"
+            >Accept: {c.name} {c.kind}</span
+          ></label
+        >
+      </li>
+    {/each}
+  </ul>
+  {#if losses.length}
+    <p>
+      <b>Lost what it pointed at</b>: on the sheets each is a finding with a button that aims it anew. <a href="/jobs/{drawing.id}/sheets">To the sheets</a>
+    </p>
+    <ul>
+      {#each losses as l (l.record)}<li>{l.text}</li>{/each}
+    </ul>
+  {/if}
+{/snippet}
 
 <style>
   .offer {
@@ -276,12 +321,23 @@
   em {
     color: var(--mute);
   }
-  .taken {
-    margin: 0 0.9rem 0.5rem;
-    font-size: 0.9rem;
+  .quiet {
+    background: color-mix(in srgb, var(--line) 40%, transparent);
+  }
+  .what {
+    flex: 1;
+  }
+  .done .what {
     color: var(--mute);
   }
-  .taken a {
+  .kinds .all {
+    margin-left: auto;
+  }
+  .reuse {
+    display: block;
+    margin: 0.2rem 0 0.5rem;
+  }
+  .report a {
     color: var(--teal);
     text-decoration: underline;
   }

@@ -1,6 +1,6 @@
 import type { Assembly } from '$core/assembly/assembly';
 import { componentsOf } from '$core/assembly/components';
-import { sheetsOf, type DrawingDocument } from '$core/document/records';
+import { recordsOf, sheetsOf, type DrawingDocument } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import { itemsOf, type Item } from '$core/ledger/items';
 import { composeSheet } from '$core/picture/compose';
@@ -174,8 +174,9 @@ export class Drawing {
   /** Fetches every view whose specification changed. */
   private refreshViews(): void {
     if (!this.drawsViews) return;
-    for (const r of Object.values(this.document)) {
-      if (r.type !== 'view') continue;
+    // Those of the open sheet are asked for first.
+    const views = recordsOf(this.document, 'view').sort((a, b) => Number(b.sheet === this.sheetId) - Number(a.sheet === this.sheetId));
+    for (const r of views) {
       const text = specText(specOf(r, this.document, this.components), this.assembly, this.components);
       if (this.specs.get(r.id) === text) continue;
       this.specs.set(r.id, text);

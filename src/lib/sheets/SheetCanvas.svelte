@@ -372,7 +372,9 @@
         </g>
         {#if g.role === 'view' && drawing.computing.has(g.id)}
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#9c590a"
-            >drawing this view … {drawing.progress.has(g.id) ? `${Math.round(100 * (drawing.progress.get(g.id) ?? 0))} %` : ''}</text
+            >{drawing.results.has(g.id) ? 'out of date, being drawn anew' : 'drawing this view'} … {drawing.progress.has(g.id)
+              ? `${Math.round(100 * (drawing.progress.get(g.id) ?? 0))} %`
+              : ''}</text
           >
         {:else if g.role === 'view' && drawing.broken.has(g.id)}
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>

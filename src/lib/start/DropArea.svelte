@@ -106,7 +106,7 @@
     bind:this={input}
     type="file"
     multiple
-    accept=".stp,.step,.p21,.glb,.gltf,.bin,.3mf,.stl,.obj,.zip"
+    accept=".stp,.step,.p21,.glb,.gltf,.bin,.3mf,.stl,.obj,.mtl,.zip"
     class="sr-only"
     aria-label="Assembly files"
     tabindex="-1"

@@ -2,6 +2,7 @@ import { type AnyPgColumn, bigserial, boolean, customType, index, integer, jsonb
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
+import type { Loss } from '../../core/revision/take-over.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 
@@ -79,6 +80,8 @@ export const model = pgTable(
     assembly: jsonb().$type<Assembly>(),
     /** What changed, as it was when it was taken over. */
     report: jsonb().$type<ChangeReport>(),
+    /** What lost its target when it was taken over. */
+    losses: jsonb().$type<readonly Loss[]>(),
     choices: jsonb().$type<MeshChoices>(),
     createdAt: moment().notNull().defaultNow(),
   },

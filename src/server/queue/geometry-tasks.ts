@@ -5,7 +5,7 @@ import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Cut } from '../../core/cut/keep-whole.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Decision } from '../../core/revision/match.ts';
-import type { TakeOver } from '../../core/revision/take-over.ts';
+import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts';
 import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
@@ -102,6 +102,7 @@ export interface CompareTask {
   readonly document: DrawingDocument;
   readonly decisions: readonly Decision[];
   readonly model: ModelRecord;
+  readonly options: TakeOverOptions;
 }
 
 export interface Comparison extends TakeOver {

@@ -117,13 +117,13 @@ function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [str
   );
 }
 
-function compare({ before, after, document, decisions, model }: CompareTask): Comparison {
+function compare({ before, after, document, decisions, model, options }: CompareTask): Comparison {
   const matching = matchAssemblies(before, after, decisions);
   const doubtful = matching.doubtful.map((d) => {
     const [p, q] = [before.parts[d.before]!, after.parts[d.after]!];
     return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why };
   });
-  return { ...takeOver(before, after, document, matching, model), report: changeReport(before, after, matching), doubtful };
+  return { ...takeOver(before, after, document, matching, model, options), report: changeReport(before, after, matching), doubtful };
 }
 
 /** Views that other threads compute while this one drafts. */

@@ -9,6 +9,7 @@ import { getDatabase, getPool } from '../database/client.ts';
 import { tell, type LiveEvent } from '../events.ts';
 import { log } from '../log.ts';
 import { failJob, loadDrawing } from '../services/jobs.ts';
+import { queueStaleViews } from '../services/view-requests.ts';
 import { computeAndStore, keyedViews } from '../services/views.ts';
 import { closeGeometryPool } from './geometry-pool.ts';
 import { importJob } from './import-task.ts';
@@ -60,6 +61,9 @@ export async function startWork(): Promise<WorkHandle> {
       },
       model: async (payload, helpers) => {
         await importModel(modelPayload.parse(payload).model, kernel, helpers.job.attempts >= helpers.job.max_attempts);
+      },
+      stale: async (payload) => {
+        await queueStaleViews(importPayload.parse(payload).job);
       },
       view: async (payload, helpers) => {
         const { job, view } = viewPayload.parse(payload);

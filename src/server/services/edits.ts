@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
@@ -97,6 +97,10 @@ async function change(jobId: string, version: number, token: string | undefined,
     });
     await tx.update(job).set({ document: result.document, version: next, changedAt: new Date() }).where(eq(job.id, jobId));
     const s = await standing(tx, jobId);
+    // What the change makes out of date is drawn anew in the background, once the drafter pauses.
+    await tx.execute(
+      sql`select graphile_worker.add_job('stale', json_build_object('job', ${jobId}::text), max_attempts => 3, job_key => ${`stale:${jobId}`}, run_at => now() + interval '2 seconds', priority => 10)`,
+    );
     return { version: next, steps: planned.steps, canUndo: s.undo.length > 0, canRedo: s.redo.length > 0 };
   });
   await tell({ type: 'document', job: jobId, version: outcome.version });

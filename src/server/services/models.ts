@@ -3,7 +3,9 @@ import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { ModelRecord } from '../../core/document/records.ts';
 import { QuarryError } from '../../core/base/errors.ts';
+import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Decision } from '../../core/revision/match.ts';
+import type { Loss } from '../../core/revision/take-over.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, model } from '../database/schema.ts';
 import { tell } from '../events.ts';
@@ -56,15 +58,29 @@ export async function modelOffer(jobId: string): Promise<ModelOffer | undefined>
   return row as ModelOffer | undefined;
 }
 
-async function compareWith(jobId: string, modelId: string, decisions: readonly Decision[]): Promise<Comparison & { readonly name: string }> {
+/** What the drafter decides about a newer model. */
+export interface TakeChoices {
+  readonly decisions: readonly Decision[];
+  /** See `TakeOverOptions`. */
+  readonly reuseNumbers: boolean;
+  /** Changes looked at and accepted. */
+  readonly accepted: readonly string[];
+}
+
+async function compareWith(
+  jobId: string,
+  modelId: string,
+  { decisions, reuseNumbers, accepted }: TakeChoices,
+): Promise<Comparison & { readonly name: string }> {
   const [row] = await getDatabase()
     .select({ name: model.name, assembly: model.assembly, state: model.state })
     .from(model)
     .where(and(eq(model.id, modelId), eq(model.jobId, jobId)));
   if (!row?.assembly || row.state !== 'ready') throw new QuarryError('NOT_FOUND', { what: 'The newer model' });
   const { assembly, document } = await loadDrawing(jobId);
-  const record: ModelRecord = { type: 'model', id: 'model', model: modelId, name: row.name };
-  return { ...(await runCompare({ before: assembly, after: row.assembly, document, decisions, model: record })), name: row.name };
+  const record: ModelRecord = { type: 'model', id: 'model', model: modelId, name: row.name, ...(accepted.length ? { accepted } : {}) };
+  const options = { reuseNumbers };
+  return { ...(await runCompare({ before: assembly, after: row.assembly, document, decisions, model: record, options })), name: row.name };
 }
 
 /** What taking a newer model over would change. @throws QuarryError NOT_FOUND */
@@ -73,15 +89,15 @@ export async function modelChanges(
   modelId: string,
   decisions: readonly Decision[],
 ): Promise<Pick<Comparison, 'report' | 'doubtful' | 'losses'>> {
-  const { report, doubtful, losses } = await compareWith(jobId, modelId, decisions);
+  const { report, doubtful, losses } = await compareWith(jobId, modelId, { decisions, reuseNumbers: false, accepted: [] });
   return { report, doubtful, losses };
 }
 
 /** Takes a newer model over: one edit of the drawing. @throws QuarryError NOT_FOUND, STALE_VERSION */
-export async function takeModel(jobId: string, modelId: string, version: number, decisions: readonly Decision[]): Promise<EditOutcome> {
-  const { assembly, steps, report, name } = await compareWith(jobId, modelId, decisions);
+export async function takeModel(jobId: string, modelId: string, version: number, choices: TakeChoices): Promise<EditOutcome> {
+  const { assembly, steps, report, losses, name } = await compareWith(jobId, modelId, choices);
   const outcome = await appendEdit(jobId, version, `Model of ${name}`, steps, undefined, async (tx) => {
-    await tx.update(model).set({ assembly, report, state: 'taken' }).where(eq(model.id, modelId));
+    await tx.update(model).set({ assembly, report, losses, state: 'taken' }).where(eq(model.id, modelId));
   });
   await tell({ type: 'model', job: jobId });
   return outcome;
@@ -106,14 +122,21 @@ export async function hasNewerModel(jobId: string): Promise<boolean> {
   return row !== undefined;
 }
 
-/** The change report of the model that the drawing shows, as rows of a table. @throws QuarryError NOT_FOUND */
-export async function changeTable(jobId: string): Promise<string[][]> {
+/** The change report of the model that the drawing shows; undefined when it shows its first one. */
+export async function takenChanges(jobId: string): Promise<{ readonly report: ChangeReport; readonly losses: readonly Loss[] } | undefined> {
+  const { document } = await loadDrawing(jobId);
+  const shown = document['model'];
+  if (shown?.type !== 'model') return undefined;
   const [row] = await getDatabase()
-    .select({ report: model.report })
+    .select({ report: model.report, losses: model.losses })
     .from(model)
-    .where(and(eq(model.jobId, jobId), eq(model.state, 'taken')))
-    .orderBy(desc(model.createdAt))
-    .limit(1);
-  if (!row?.report) throw new QuarryError('NOT_FOUND', { what: 'A change report' });
-  return [['Kind', 'Part', 'What changed', 'Components'], ...row.report.changes.map((c) => [c.kind, c.name, c.text, c.components.join('; ')])];
+    .where(and(eq(model.jobId, jobId), eq(model.id, shown.model)));
+  return row?.report ? { report: row.report, losses: row.losses ?? [] } : undefined;
+}
+
+/** That report as rows of a table. @throws QuarryError NOT_FOUND */
+export async function changeTable(jobId: string): Promise<string[][]> {
+  const taken = await takenChanges(jobId);
+  if (!taken) throw new QuarryError('NOT_FOUND', { what: 'A change report' });
+  return [['Kind', 'Part', 'What changed', 'Components'], ...taken.report.changes.map((c) => [c.kind, c.name, c.text, c.components.join('; ')])];
 }

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import { getDatabase } from '../database/client.ts';
 import { loadDrawing } from './jobs.ts';
-import { keyedViews, storedResult } from './views.ts';
+import { keyedViews, storedKeys, storedResult } from './views.ts';
 
 /**
  * The packed result of a view as its record stands now; when it was never computed, a queued job computes it and
@@ -14,9 +14,24 @@ export async function requestView(jobId: string, viewId: string): Promise<{ key:
   const keyed = keyedViews(assembly, document).find((k) => k.view.id === viewId);
   if (!keyed) throw new QuarryError('NOT_FOUND', { what: 'The view' });
   const data = await storedResult(keyed.key);
-  if (!data)
-    await getDatabase().execute(
-      sql`select graphile_worker.add_job('view', json_build_object('job', ${jobId}::text, 'view', ${viewId}::text), max_attempts => 3, job_key => ${`view:${keyed.key}`})`,
-    );
+  if (!data) await queueView(jobId, viewId, keyed.key, SOON);
   return { key: keyed.key, data };
+}
+
+/** Smaller is earlier: what someone waits for comes before what is made ready. */
+const SOON = 0;
+const LATER = 10;
+
+async function queueView(jobId: string, viewId: string, key: string, priority: number): Promise<void> {
+  await getDatabase().execute(
+    sql`select graphile_worker.add_job('view', json_build_object('job', ${jobId}::text, 'view', ${viewId}::text), max_attempts => 3, job_key => ${`view:${key}`}, priority => ${priority}::int)`,
+  );
+}
+
+/** Queues every view of a drawing that is out of date, whether or not a page is open that would ask for it. */
+export async function queueStaleViews(jobId: string): Promise<void> {
+  const { assembly, document } = await loadDrawing(jobId);
+  const keyed = keyedViews(assembly, document);
+  const stored = await storedKeys(keyed.map((k) => k.key));
+  for (const k of keyed) if (!stored.has(k.key)) await queueView(jobId, k.view.id, k.key, LATER);
 }

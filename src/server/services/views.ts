@@ -37,6 +37,15 @@ export async function storedResult(key: string): Promise<Uint8Array | undefined>
   return row?.data;
 }
 
+/** Those of the keys whose results are there. */
+export async function storedKeys(keys: readonly string[]): Promise<Set<string>> {
+  const rows = await getDatabase()
+    .select({ key: viewResult.key })
+    .from(viewResult)
+    .where(inArray(viewResult.key, [...keys]));
+  return new Set(rows.map((r) => r.key));
+}
+
 export async function storeResults(results: readonly (readonly [string, Uint8Array])[]): Promise<void> {
   for (const [key, data] of results) await getDatabase().insert(viewResult).values({ key, data }).onConflictDoNothing();
 }
@@ -51,9 +60,20 @@ async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Ar
   return rows.map((r) => [r.key, r.data]);
 }
 
+/** What this process computes now: asked for twice, it is computed once. */
+const underWay = new Map<string, Promise<void>>();
+
 /** Computes a view in a geometry thread and stores it; a result that is there already is left alone. */
-export async function computeAndStore(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void): Promise<void> {
-  if (await storedResult(key)) return;
+export function computeAndStore(assembly: Assembly, keyed: KeyedView, onProgress?: (share: number) => void): Promise<void> {
+  const known = underWay.get(keyed.key);
+  if (known) return known;
+  const work = compute(assembly, keyed, onProgress).finally(() => underWay.delete(keyed.key));
+  underWay.set(keyed.key, work);
+  return work;
+}
+
+async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void): Promise<void> {
+  if ((await storedKeys([key])).size) return;
   const data = await runView({ type: 'view', assembly, spec }, loadGeometries, undefined, onProgress);
   await storeResults([[key, data]]);
 }

@@ -1,12 +1,16 @@
 import { api, jobId } from '$lib/api.server';
 import { readUpload } from '$lib/upload.server';
-import { check, demoRevision, hasNewerModel, jobSummary, modelOffer, offerModel, unitQuestion, uploadOptions } from '$server';
+import { check, demoRevision, hasNewerModel, jobSummary, modelOffer, offerModel, takenChanges, unitQuestion, uploadOptions } from '$server';
 
-/** The newer model that waits, and whether the demo's is at hand. */
+/** The newer model that waits, whether the demo's is at hand, and what the model shown now has changed. */
 export const GET = api(async (event) => {
   const id = jobId(event);
   const { demo } = await jobSummary(id);
-  return Response.json({ offer: (await modelOffer(id)) ?? null, demo: demo && !(await hasNewerModel(id)) && demoRevision() !== undefined });
+  return Response.json({
+    offer: (await modelOffer(id)) ?? null,
+    demo: demo && !(await hasNewerModel(id)) && demoRevision() !== undefined,
+    taken: (await takenChanges(id)) ?? null,
+  });
 });
 
 export const POST = api(async (event) => {

@@ -8,8 +8,8 @@ export const POST = api(async (event) => {
 });
 
 export const PUT = api(async (event) => {
-  const { version, decisions } = check(takeRequest, await json(event));
-  return Response.json(await takeModel(jobId(event), event.params.model ?? '', version, decisions));
+  const { version, ...choices } = check(takeRequest, await json(event));
+  return Response.json(await takeModel(jobId(event), event.params.model ?? '', version, choices));
 });
 
 export const DELETE = api(async (event) => {
