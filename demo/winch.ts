@@ -363,7 +363,8 @@ function drum(s: Solids, two: boolean): DemoNode[] {
         [39.5, 55],
         [12.5, 55],
       ]),
-      s.box([10, -3, -10.2], [15.2, 3, 10.2]),
+      // The slot is open to one end: the sleeve is pushed over the key.
+      s.box([10, -3, -10.2], [15.2, 3, 56]),
     ),
     color: '#e8e2d0',
     material: PA6,

@@ -4,12 +4,13 @@ import { fileURLToPath } from 'node:url';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
 import { QuarryError } from '../core/base/errors.ts';
-import { normalize, type Vec3 } from '../core/base/vector.ts';
+import { normalize } from '../core/base/vector.ts';
 import { cutFromLine, type LineCut } from '../core/cut/section-line.ts';
 import { loadSolidPort } from '../kernel/manifold.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
+import { paperReport } from '../core/explode/on-paper.ts';
 import { planSpread } from '../core/explode/plan.ts';
-import { explodeBodies, offsetsOf } from '../core/explode/spread.ts';
+import { motionsOf, movedBodies, type Pull } from '../core/explode/spread.ts';
 import { itemsOf } from '../core/ledger/items.ts';
 import { DIRECTION_NAMES, frameFrom, namedFrame, type DirectionName } from '../core/outline/directions.ts';
 import { hiddenLines } from '../core/outline/hidden-lines.ts';
@@ -88,16 +89,16 @@ async function view(args: Arguments): Promise<unknown> {
   const m = await load(args);
   const components = componentsOf(m.assembly);
   const frame = namedFrame(direction);
-  const offsets: Vec3[] = args.options.has('spread')
-    ? offsetsOf(planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls, components.length)
+  const pulls: readonly Pull[] = args.options.has('spread')
+    ? planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls
     : [];
   const t = performance.now();
-  const lines = hiddenLines(explodeBodies(sceneOf(m.assembly, m.geometries), offsets.length ? offsets : components.map((): Vec3 => [0, 0, 0])), frame, {
+  const lines = hiddenLines(movedBodies(sceneOf(m.assembly, m.geometries), motionsOf(pulls, components.length)), frame, {
     hidden: args.options.has('hidden'),
     tangent: args.options.has('tangent'),
   });
   const outline = performance.now() - t;
-  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, offsets, ownPulls: [] });
+  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, spread: { pulls, lines: false, linesOff: [] } });
   const perPixel = result.map.window.pixelMm ** 2;
   const items = itemsOf(m.assembly, {});
   await saveSvg(args, lines);
@@ -166,13 +167,26 @@ async function explode(args: Arguments): Promise<unknown> {
   const components = componentsOf(m.assembly);
   const bodies = sceneOf(m.assembly, m.geometries);
   const frame = namedFrame('isometric');
+  const t = performance.now();
   const plan = planSpread(m.assembly, bodies, { frame });
-  if (args.options.has('svg')) await saveSvg(args, hiddenLines(explodeBodies(bodies, offsetsOf(plan.pulls, components.length)), frame));
+  const planned = performance.now() - t;
+  // At full size and without a gap: what overlaps is in square millimetres of the model.
+  const { touches } = paperReport(bodies, plan.pulls, frame, 1, 0);
+  if (args.options.has('svg')) await saveSvg(args, hiddenLines(movedBodies(bodies, motionsOf(plan.pulls, components.length)), frame));
   const path = (c: number) => components[c]!.path;
   return {
-    pulls: plan.pulls.map((p) => ({ ...p, components: p.components.map(path) })),
+    pulls: plan.pulls.map((p, i) => ({
+      ...p,
+      components: p.components.map(path),
+      hits: plan.hits
+        .filter((h) => h.pull === i)
+        .map((h) => ({ component: path(h.component), through: path(h.through), fromMm: h.from, toMm: h.to, at: h.at })),
+    })),
     order: plan.order.map(path),
-    blocked: plan.blocked.map(path),
+    blocked: plan.stuck.flatMap((s) => s.components.map(path)),
+    heldBy: plan.stuck.map((s) => ({ components: s.components.map(path), by: s.by.map(path), direction: s.direction })),
+    onPaper: { touching: touches.length, pairs: touches.map((x) => [x.first.map(path), x.second.map(path), x.overlapMm2]) },
+    timingsMs: { plan: Math.round(planned) },
   };
 }
 

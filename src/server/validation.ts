@@ -90,7 +90,24 @@ const record = z.discriminatedUnion('type', [
     type: z.literal('spread'),
     id,
     name: text,
-    pulls: z.array(z.object({ components: z.array(z.string()).readonly(), direction: vector, distanceMm: number })).readonly(),
+    pulls: z
+      .array(
+        z.object({
+          components: z.array(z.string()).max(100_000).readonly(),
+          direction: vector,
+          distanceMm: z.number().min(-1e7).max(1e7),
+          turn: z.object({ axis: vector, through: vector, angle: z.number().min(-100).max(100) }).exactOptional(),
+          ranks: z.array(z.int().min(1)).readonly().exactOptional(),
+          typed: z.boolean().exactOptional(),
+          off: z.boolean().exactOptional(),
+          name: text.exactOptional(),
+        }),
+      )
+      .max(10_000)
+      .readonly(),
+    together: z.array(z.array(z.string()).readonly()).max(10_000).readonly().exactOptional(),
+    noLines: z.boolean().exactOptional(),
+    linesOff: z.array(z.string()).max(100_000).readonly().exactOptional(),
   }),
   z.object({ type: z.literal('balloon'), id, view: id, component: z.string(), anchor: point, offset: point, end: z.enum(['arrow', 'dot']) }),
   z.object({

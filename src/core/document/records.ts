@@ -98,6 +98,15 @@ export interface PullRecord {
   readonly components: readonly string[];
   readonly direction: readonly [number, number, number];
   readonly distanceMm: number;
+  /** The components turn about an axis instead; radians. */
+  readonly turn?: { readonly axis: readonly [number, number, number]; readonly through: readonly [number, number, number]; readonly angle: number };
+  /** Evenly spaced: the place of each component in the row, from 1; the last goes the whole distance. */
+  readonly ranks?: readonly number[];
+  /** The distance was chosen by someone: tightening leaves it. */
+  readonly typed?: boolean;
+  /** It is kept, but not made. */
+  readonly off?: boolean;
+  readonly name?: string;
 }
 
 export interface SpreadRecord {
@@ -105,6 +114,12 @@ export interface SpreadRecord {
   readonly id: string;
   readonly name: string;
   readonly pulls: readonly PullRecord[];
+  /** Sets of components that move as one, as paths. */
+  readonly together?: readonly (readonly string[])[];
+  /** No pull lines in any view. */
+  readonly noLines?: boolean;
+  /** Components whose pull line is not drawn. */
+  readonly linesOff?: readonly string[];
 }
 
 export interface BalloonRecord {

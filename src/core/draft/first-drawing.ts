@@ -15,6 +15,7 @@ import {
   type ViewRecord,
 } from '../document/records.ts';
 import { planSpread } from '../explode/plan.ts';
+import { pullRecord } from '../explode/records.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
@@ -198,7 +199,7 @@ class Drafter {
       type: 'spread',
       id: 'spread:1',
       name: 'Spread 1',
-      pulls: plan.pulls.map((p) => ({ components: p.components.map((c) => this.components[c]!.path), direction: p.direction, distanceMm: p.distanceMm })),
+      pulls: plan.pulls.map((p) => pullRecord(p, this.components)),
     };
     this.records[spread.id] = spread;
     const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: spread.id, pullLines: true };

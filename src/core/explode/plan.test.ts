@@ -20,7 +20,7 @@ describe('ways out of known assemblies (common practice)', () => {
     ]);
     const pin = p.pulls.find((x) => x.components.includes(2))!;
     expect(pin.direction).toEqual([0, 0, 1]);
-    expect(p.blocked).toEqual([]);
+    expect(p.stuck).toEqual([]);
   });
 
   test('a ring under the head of a bolt waits for the bolt', () => {
@@ -51,7 +51,7 @@ describe('ways out of known assemblies (common practice)', () => {
       { name: 'first', geometry: box([0, 0, 0], [40, 40, 40]) },
       { name: 'second', geometry: box([10, 10, 10], [30, 30, 30]) },
     ]);
-    expect(p.blocked).toEqual([1]);
+    expect(p.stuck.map((s) => [s.components, s.by])).toEqual([[[1], [0]]]);
     expect(p.pulls).toEqual([]);
   });
 

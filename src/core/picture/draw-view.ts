@@ -169,9 +169,10 @@ function drawPulls(view: ViewRecord, result: ViewResult, map: PaperMap, style: S
   };
   const seen = new Set<string>();
   let d = '';
-  for (const p of result.pulls) {
+  const legs = result.pulls.flatMap((l) => l.points.slice(1).map((to, i) => ({ from: l.points[i]!, to })));
+  for (const p of legs) {
     const length = Math.hypot(p.to[0] - p.from[0], p.to[1] - p.from[1]);
-    const n = Math.ceil(length / window.pixelMm);
+    const n = Math.max(1, Math.ceil(length / window.pixelMm));
     let start = -1;
     const at = (k: number): [number, number] => [p.from[0] + ((p.to[0] - p.from[0]) * k) / n, p.from[1] + ((p.to[1] - p.from[1]) * k) / n];
     for (let k = 0; k <= n + 1; k++) {

@@ -7,7 +7,7 @@ import { componentAt, computeView } from './compute-view.ts';
 import { packResult, unpackResult } from './result-codec.ts';
 import { specText, type ViewSpec } from './view-spec.ts';
 
-const spec: ViewSpec = { frame: namedFrame('front'), hidden: false, tangent: false, shaded: false, cut: null, offsets: [], ownPulls: [] };
+const spec: ViewSpec = { frame: namedFrame('front'), hidden: false, tangent: false, shaded: false, cut: null, spread: null };
 const { assembly, geometries } = assemblyOf([
   { name: 'wall', geometry: box([0, 0, 0], [100, 10, 80]) },
   { name: 'ball', geometry: sphere(15, 24, 48), at: [50, -40, 40] },
@@ -94,18 +94,17 @@ describe('cut and exploded', () => {
   test('a pulled component is drawn where it is pulled to, with its pull line', () => {
     const moved = computeView(assembly, geometries, {
       ...spec,
-      offsets: [
-        [0, 0, 0],
-        [0, 0, 100],
-        [0, 0, 0],
-      ],
-      ownPulls: [
-        [0, 0, 0],
-        [0, 0, 100],
-        [0, 0, 0],
-      ],
+      spread: { pulls: [{ components: [1], direction: [0, 0, 1], distanceMm: 100 }], lines: true, linesOff: [] },
     });
     expect(moved.box[3]).toBeCloseTo(155, 0);
-    expect(moved.pulls).toEqual([{ component: 1, from: [50, 40], to: [50, 140] }]);
+    expect(moved.pulls).toEqual([
+      {
+        component: 1,
+        points: [
+          [50, 40],
+          [50, 140],
+        ],
+      },
+    ]);
   });
 });

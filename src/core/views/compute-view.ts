@@ -2,10 +2,10 @@ import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { dot, type Vec3 } from '../base/vector.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
 import type { SolidPort } from '../cut/solid-port.ts';
-import { explodeBodies } from '../explode/spread.ts';
+import { flatLines, pullLines, type FlatLine } from '../explode/pull-lines.ts';
+import { motionsOf, movedBodies } from '../explode/spread.ts';
 import { linesOf } from '../outline/hidden-lines.ts';
 import type { Linework } from '../outline/linework.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
@@ -28,7 +28,7 @@ export interface ViewResult {
   /** Which component each pixel of `window` shows, -1 for none: for picking and for aiming leaders. */
   readonly map: { readonly window: Window; readonly component: Int16Array };
   /** Own pull of each moved component, from the middle of its box. */
-  readonly pulls: readonly { readonly component: number; readonly from: readonly [number, number]; readonly to: readonly [number, number] }[];
+  readonly pulls: readonly FlatLine[];
   /** Shaded picture, when asked for. */
   readonly shading: { readonly window: Window; readonly png: Uint8Array } | null;
   /** Components that the cut would meet but could not cut: their meshes are open. */
@@ -59,7 +59,7 @@ export function computeView(
 ): ViewResult {
   const components = componentsOf(assembly);
   const assembled = sceneOf(assembly, geometries);
-  let bodies: readonly Body[] = spec.offsets.length ? explodeBodies(assembled, spec.offsets) : assembled;
+  let bodies: readonly Body[] = spec.spread ? movedBodies(assembled, motionsOf(spec.spread.pulls, components.length)) : assembled;
   let caps: readonly Cap[] = [];
   let uncut: readonly number[] = [];
   let unhatched: readonly number[] = [];
@@ -98,7 +98,7 @@ export function computeView(
     visibleArea: Float64Array.from(pixels, (n) => n * window.pixelMm * window.pixelMm),
     visibleShare: Float64Array.from(pixels, (n, i) => (raster.silhouette[i] ? n / raster.silhouette[i] : 0)),
     map: thinned(raster, Math.ceil(Math.max(window.width, window.height) / MAP_PIXELS)),
-    pulls: pullPaths(assembled, spec),
+    pulls: linesOfPulls(assembled, spec),
     shading: raster.rgba ? { window, png: writePng(window.width, window.height, raster.rgba) } : null,
     uncut,
     unhatched,
@@ -123,26 +123,13 @@ function thinned(raster: Raster, n: number): ViewResult['map'] {
   return { window: { ...w, pixelMm: w.pixelMm * n, width, height }, component: out };
 }
 
-/** From where each component's middle is pulled, along its own pull, to where it is. */
-function pullPaths(assembled: readonly Body[], spec: ViewSpec): ViewResult['pulls'] {
-  const out: { component: number; from: [number, number]; to: [number, number] }[] = [];
-  for (const body of assembled) {
-    const own = spec.ownPulls[body.component];
-    const o = spec.offsets[body.component];
-    if (!own || !o || (own[0] === 0 && own[1] === 0 && own[2] === 0)) continue;
-    const b = body.geometry.box;
-    const m = body.placement;
-    const c: Vec3 = [(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2];
-    const p: Vec3 = [
-      m[0]! * c[0] + m[1]! * c[1] + m[2]! * c[2] + m[3]!,
-      m[4]! * c[0] + m[5]! * c[1] + m[6]! * c[2] + m[7]!,
-      m[8]! * c[0] + m[9]! * c[1] + m[10]! * c[2] + m[11]!,
-    ];
-    const { right, up } = spec.frame;
-    const to: [number, number] = [dot(p, right) + dot(o, right), dot(p, up) + dot(o, up)];
-    out.push({ component: body.component, from: [to[0] - dot(own, right), to[1] - dot(own, up)], to });
-  }
-  return out;
+function linesOfPulls(assembled: readonly Body[], spec: ViewSpec): FlatLine[] {
+  if (!spec.spread?.lines) return [];
+  const off = new Set(spec.spread.linesOff);
+  return flatLines(
+    pullLines(assembled, spec.spread.pulls).filter((l) => !off.has(l.component)),
+    spec.frame,
+  );
 }
 
 /** Component at a point of view space, or -1. */

@@ -2,10 +2,12 @@ import type { Assembly, Component } from '../assembly/assembly.ts';
 import type { Vec3 } from '../base/vector.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
 import type { DrawingDocument, ViewRecord } from '../document/records.ts';
+import { pullsOf } from '../explode/records.ts';
+import type { Pull } from '../explode/spread.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 3;
+export const ENGINE_VERSION = 4;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {
@@ -28,33 +30,14 @@ export interface ViewSpec {
     readonly shape?: CutShape | undefined;
     readonly behindMm?: number | undefined;
   } | null;
-  /** Offset per component from its assembled place, mm; empty when nothing is exploded. */
-  readonly offsets: readonly Vec3[];
-  /** The part of each component's offset that is its own pull, along what it fits into; the rest it is carried. */
-  readonly ownPulls: readonly Vec3[];
+  /** Pulls that are made, and whether their lines are wanted; null when nothing is exploded. */
+  readonly spread: { readonly pulls: readonly Pull[]; readonly lines: boolean; readonly linesOff: readonly number[] } | null;
 }
 
 /** The specification of a view record. Paths that the model does not have are passed over. */
 export function specOf(view: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
   const index = new Map(components.map((c) => [c.path, c.index]));
   const spread = view.spread ? doc[view.spread] : undefined;
-  let offsets: [number, number, number][] = [];
-  let ownPulls: [number, number, number][] = [];
-  if (spread?.type === 'spread') {
-    offsets = components.map(() => [0, 0, 0]);
-    ownPulls = components.map(() => [0, 0, 0]);
-    const moved = new Set<number>();
-    for (const p of spread.pulls)
-      for (const path of p.components) {
-        const i = index.get(path);
-        if (i === undefined) continue;
-        const step = p.direction.map((d) => d * p.distanceMm);
-        for (let k = 0; k < 3; k++) offsets[i]![k]! += step[k]!;
-        // The first pull takes it out of its place; in the later ones it goes along with others.
-        if (!moved.has(i)) ownPulls[i] = [step[0]!, step[1]!, step[2]!];
-        moved.add(i);
-      }
-  }
   return {
     frame: { right: view.right, up: view.up, toward: view.toward },
     hidden: view.hidden,
@@ -76,8 +59,14 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
           ...(view.cut.behindMm !== undefined ? { behindMm: view.cut.behindMm } : {}),
         }
       : null,
-    offsets,
-    ownPulls: view.pullLines ? ownPulls : [],
+    spread:
+      spread?.type === 'spread'
+        ? {
+            pulls: pullsOf(spread, components).map(({ record: _, ...p }) => p),
+            lines: view.pullLines && !spread.noLines,
+            linesOff: (spread.linesOff ?? []).flatMap((p) => index.get(p) ?? []),
+          }
+        : null,
   };
 }
 
@@ -105,8 +94,7 @@ export function specText(spec: ViewSpec, assembly: Assembly, components: readonl
     spec.colorByItem,
     spec.hiddenWithinMm,
     spec.cut,
-    spec.offsets,
-    spec.ownPulls,
+    spec.spread,
     bodies,
     colors,
   ]);

@@ -103,7 +103,7 @@
 <svelte:window onpointerup={() => (choosing = false)} />
 
 <div
-  class="grid"
+  class="cells"
   bind:this={frame}
   role="grid"
   tabindex="0"
@@ -189,7 +189,7 @@
 </div>
 
 <style>
-  .grid {
+  .cells {
     height: 100%;
     overflow: auto;
     background: var(--paper);
@@ -197,7 +197,7 @@
     outline-offset: -2px;
     user-select: none;
   }
-  :global(.dark) .grid {
+  :global(.dark) .cells {
     background: var(--panel);
     color: var(--ink);
   }

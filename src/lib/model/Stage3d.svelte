@@ -39,19 +39,35 @@
     camera.updateProjectionMatrix();
     invalidate();
   }
+  /** The box stays fitted while the window is sized, until someone turns or moves the model. */
+  let fitted: Box3 | undefined;
+  controls.addEventListener('start', () => (fitted = undefined));
   $effect(() => {
     void $size;
-    frame();
+    if (fitted) fit(fitted);
+    else frame();
   });
+  /** Pixels at the foot that the tools cover. */
+  const FOOT = 60;
+  const MARGIN = 1.06;
   function fit(box: Box3) {
+    fitted = box;
     const centre = box.getCenter(new Vector3());
-    const reach = Math.max(1e-3, box.getSize(new Vector3()).length());
+    const size3 = box.getSize(new Vector3());
+    const reach = Math.max(1e-3, size3.length());
     const way = camera.position.clone().sub(controls.target);
     if (way.lengthSq() < 1e-9) way.set(1, -1, 1);
-    controls.target.copy(centre);
-    camera.position.copy(centre).add(way.normalize().multiplyScalar(reach * 2 + 100));
+    way.normalize();
+    const right = camera.up.clone().cross(way).normalize();
+    const up = way.clone().cross(right);
+    // What a box measures along a direction.
+    const along = (d: Vector3) => Math.abs(d.x) * size3.x + Math.abs(d.y) * size3.y + Math.abs(d.z) * size3.z || 1e-3;
+    const { width, height } = size.current;
+    const pixelsPerMm = Math.max(1e-9, Math.min(width / along(right), Math.max(1, height - FOOT) / along(up)) / MARGIN);
+    controls.target.copy(centre).addScaledVector(up, -FOOT / 2 / pixelsPerMm);
+    camera.position.copy(controls.target).addScaledVector(way, reach * 2 + 100);
     camera.zoom = 1;
-    span = reach * 0.9;
+    span = Math.max(1e-6, Math.min(width, height)) / pixelsPerMm;
     controls.update();
     frame();
   }

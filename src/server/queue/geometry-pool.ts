@@ -1,4 +1,5 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
+import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
@@ -24,14 +25,21 @@ import type {
   ViewTask,
 } from './geometry-tasks.ts';
 
+/**
+ * Drafts wait for views; were all threads drafting, none would be left to compute them. Two at a time: a large assembly
+ * does not hold up the small one that comes after it.
+ */
+const DRAFTS = 2;
+const drafts = pLimit(DRAFTS);
+
 let pool: Piscina | undefined;
 
 function getPool(): Piscina {
   if (!pool) {
-    // One more than compute: a thread that drafts waits for the views that the others compute.
+    // More than compute: threads that draft wait for the views that the others compute.
     pool = new Piscina({
       filename: threadFile('geometry.thread'),
-      maxThreads: config.geometryThreads + 1,
+      maxThreads: config.geometryThreads + DRAFTS,
       minThreads: 1,
       idleTimeout: 60_000,
       resourceLimits: { maxOldGenerationSizeMb: config.geometryThreadMb },
@@ -113,8 +121,6 @@ export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSi
 
 export const runSection = (task: SectionTask, source: GeometrySource): Promise<SectionProposal> => compute(task, source, undefined, []);
 
-/** Drafts wait for views; were all threads drafting, none would be left to compute them. So one at a time. */
-let lastDraft: Promise<unknown> = Promise.resolve();
 
 /** Drafts in one thread; its views are computed by the others, side by side. */
 export function runDraft(
@@ -123,9 +129,7 @@ export function runDraft(
   onProgress: (at: number, total: number, what: string) => void,
   signal?: AbortSignal,
 ): Promise<DraftResult> {
-  const turn = lastDraft.then(() => draft(task, source, onProgress, signal));
-  lastDraft = turn.catch(() => undefined);
-  return turn;
+  return drafts(() => draft(task, source, onProgress, signal));
 }
 
 async function draft(

@@ -1,0 +1,127 @@
+import { combine, IDENTITY, translation, type Placement } from '../base/placement.ts';
+import { add, scale, type Vec3 } from '../base/vector.ts';
+import type { ViewFrame } from '../outline/directions.ts';
+import type { Body } from '../outline/scene.ts';
+import { viewBox } from '../shade/raster.ts';
+import { bodiesAt, cellsOf, grown, sharedCells, silhouetteOf, type Silhouette } from './silhouette.ts';
+import { motionsOf, shareOf, type Pull } from './spread.ts';
+
+/** Components that make the same pulls: on paper they stand to each other as in the assembly. */
+export interface Group {
+  readonly components: readonly number[];
+  /** How much of each pull they make, 0…1. */
+  readonly shares: readonly number[];
+  readonly shape: Silhouette;
+  /** The same, grown by half the gap. */
+  readonly grownShape: Silhouette;
+}
+
+/** Cells across the assembled view. */
+const CELLS = 360;
+
+/** An exploded view as flat groups that can be shifted against each other. */
+export class PaperGroups {
+  readonly groups: readonly Group[];
+  readonly cellMm: number;
+  readonly frame: ViewFrame;
+  /** Directions may be changed while distances are sought. */
+  pulls: readonly Pull[];
+
+  /** @param gapMm wanted between groups, mm in the model */
+  constructor(bodies: readonly Body[], pulls: readonly Pull[], frame: ViewFrame, gapMm: number) {
+    this.frame = frame;
+    this.pulls = pulls;
+    const box = viewBox(bodies, frame);
+    this.cellMm = Math.max(1e-6, box[2]! - box[0]!, box[3]! - box[1]!) / CELLS;
+    const byShares = new Map<string, { components: number[]; shares: number[] }>();
+    const shares = bodies.map(() => new Array<number>(pulls.length).fill(0));
+    pulls.forEach((p, k) => p.components.forEach((c, i) => (shares[c]![k] = shareOf(p, i))));
+    for (const b of bodies) {
+      const own = shares[b.component]!;
+      const key = own.join();
+      const known = byShares.get(key);
+      if (known) known.components.push(b.component);
+      else byShares.set(key, { components: [b.component], shares: own });
+    }
+    const motions = motionsOf(pulls, bodies.length);
+    const distances = pulls.map((p) => p.distanceMm);
+    const margin = Math.max(1, Math.round(gapMm / 2 / this.cellMm));
+    this.groups = [...byShares.values()].map(({ components, shares: own }) => {
+      // Turned components are seen as they stand in the end; what they are only shifted comes on top.
+      const shape = silhouetteOf(bodiesAt(bodies, components, this.turnOnly(own, distances, motions[components[0]!]!)), frame, this.cellMm);
+      return { components, shares: own, shape, grownShape: grown(shape, margin) };
+    });
+  }
+
+  private turnOnly(shares: readonly number[], distances: readonly number[], motion: Placement): Placement {
+    if (!this.pulls.some((p, k) => p.turn && shares[k]! > 0)) return IDENTITY;
+    return combine(translation(scale(this.offset(shares, distances), -1)), motion);
+  }
+
+  /** How far a group is shifted, model mm; turns not counted. */
+  offset(shares: readonly number[], distances: readonly number[]): Vec3 {
+    let o: Vec3 = [0, 0, 0];
+    this.pulls.forEach((p, k) => {
+      if (shares[k]! > 0 && !p.turn) o = add(o, scale(p.direction, shares[k]! * distances[k]!));
+    });
+    return o;
+  }
+
+  cells(group: Group, distances: readonly number[]): [number, number] {
+    return cellsOf(this.offset(group.shares, distances), this.frame, this.cellMm);
+  }
+
+  /** The box around all groups, model mm on paper axes: minX minY maxX maxY. */
+  box(distances: readonly number[]): [number, number, number, number] {
+    const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (const g of this.groups) {
+      if (g.shape.count === 0) continue;
+      const [dx, dy] = this.cells(g, distances);
+      box[0] = Math.min(box[0], (g.shape.x0 + dx) * this.cellMm);
+      box[1] = Math.min(box[1], (g.shape.y0 + dy) * this.cellMm);
+      box[2] = Math.max(box[2], (g.shape.x0 + dx + g.shape.width) * this.cellMm);
+      box[3] = Math.max(box[3], (g.shape.y0 + dy + g.shape.height) * this.cellMm);
+    }
+    return box;
+  }
+}
+
+/** Two groups of components that overlap or come too close on paper. */
+export interface Touch {
+  readonly first: readonly number[];
+  readonly second: readonly number[];
+  /** What they share, mm² on paper; 0 when they only come too close. */
+  readonly overlapMm2: number;
+}
+
+export interface PaperReport {
+  /** Size on paper, mm. */
+  readonly size: readonly [number, number];
+  readonly touches: readonly Touch[];
+}
+
+/**
+ * What an exploded view is like on paper: its size, and which separately pulled components overlap or come closer than
+ * the gap, by their silhouettes.
+ * @param scale paper mm per model mm
+ * @param gapMm least distance, paper mm
+ */
+export function paperReport(bodies: readonly Body[], pulls: readonly Pull[], frame: ViewFrame, scale: number, gapMm: number): PaperReport {
+  const paper = new PaperGroups(bodies, pulls, frame, gapMm / scale);
+  const distances = pulls.map((p) => p.distanceMm);
+  const touches: Touch[] = [];
+  const cell = (paper.cellMm * scale) ** 2;
+  paper.groups.forEach((a, i) => {
+    const [ax, ay] = paper.cells(a, distances);
+    for (const b of paper.groups.slice(i + 1)) {
+      const [bx, by] = paper.cells(b, distances);
+      if (sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by, 1) === 0) continue;
+      touches.push({ first: a.components, second: b.components, overlapMm2: sharedCells(a.shape, b.shape, ax - bx, ay - by) * cell });
+    }
+  });
+  const box = paper.box(distances);
+  return {
+    size: [Math.max(0, box[2] - box[0]) * scale, Math.max(0, box[3] - box[1]) * scale],
+    touches: touches.sort((a, b) => b.overlapMm2 - a.overlapMm2),
+  };
+}

@@ -1,0 +1,388 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { checkCancel, type Cancel } from '../base/errors.ts';
+import { turnedAxis } from '../cut/turned-axis.ts';
+import { dot } from '../base/vector.ts';
+import type { Body } from '../outline/scene.ts';
+import { isFastener } from './fasteners.ts';
+import { ownDirections, Ways, type WayIndex } from './ways.ts';
+
+/** A set of components that comes off as one: a sub-assembly, a component, or two that only move together. */
+export interface Unit {
+  readonly product: string;
+  readonly components: readonly number[];
+  readonly volume: number;
+  readonly fastener: boolean;
+  /** What it is made of; empty for a single component. */
+  readonly parts: readonly Unit[];
+}
+
+/** Equal units that come off together. */
+export interface Removal {
+  readonly units: readonly Unit[];
+  readonly way: WayIndex;
+  /** Every way on which all of them are free, the chosen one first. */
+  readonly free: readonly WayIndex[];
+}
+
+/** What nothing frees, and what holds it on the way on which least does. */
+export interface Held {
+  readonly unit: Unit;
+  readonly by: readonly number[];
+  readonly way: WayIndex;
+}
+
+export interface Peeled {
+  readonly removals: readonly Removal[];
+  /** What stays: the base first. */
+  readonly rest: readonly Unit[];
+  readonly held: readonly Held[];
+}
+
+export interface PeelOptions {
+  /** Components that hold together in one unit each, whatever the tree says. */
+  readonly together?: readonly (readonly number[])[];
+  /** Only these are taken apart; the others are there but stay. Default: all */
+  readonly only?: ReadonlySet<number>;
+  readonly cancel?: Cancel | undefined;
+  readonly onProgress?: ((done: number, total: number) => void) | undefined;
+}
+
+/** So many pairs are tried at most when single units are stuck. */
+const MOST_PAIRS = 300;
+/** A direction that nothing uses yet costs this much more travel, as a share of the whole. */
+const NEW_DIRECTION = 0.01;
+/** Being on that side of the base already saves this share of the distance. */
+const AWAY = 0.2;
+
+/**
+ * Takes an assembly apart: what is free comes off, fasteners and small parts first, sub-assemblies of the tree as units.
+ * Where nothing is free along the model's axes, axes of holes and shafts and normals of faces are tried, then
+ * sub-assemblies are opened, then pairs that move together.
+ */
+export class Peeler {
+  readonly ways: Ways;
+  readonly components: readonly Component[];
+  private readonly assembly: Assembly;
+  private readonly bodies: readonly Body[];
+  private readonly options: PeelOptions;
+  private readonly peeled = new Map<Unit, Peeled>();
+  private readonly used = new Set<WayIndex>();
+  private readonly axisOf: (number | undefined)[] = [];
+  private done = 0;
+
+  constructor(assembly: Assembly, bodies: readonly Body[], options: PeelOptions = {}) {
+    this.assembly = assembly;
+    this.components = componentsOf(assembly);
+    this.bodies = bodies;
+    this.options = options;
+    this.ways = new Ways(assembly, bodies, options.cancel);
+  }
+
+  /** The whole as a unit of units. */
+  root(): Unit {
+    const children: number[][] = this.assembly.nodes.map(() => []);
+    this.assembly.nodes.forEach((n, i) => n.parent >= 0 && children[n.parent]!.push(i));
+    const componentAt = new Map(this.components.map((c) => [c.node, c]));
+    const groupOf = new Map<number, number>();
+    this.options.together?.forEach((set, g) => set.forEach((c) => groupOf.set(c, g)));
+    const leaf = (c: Component): Unit => ({
+      product: this.assembly.nodes[c.node]!.product,
+      components: [c.index],
+      volume: this.assembly.parts[c.part]!.volumeMm3,
+      fastener: isFastener(c.name, this.assembly.parts[c.part]!),
+      parts: [],
+    });
+    const gathered = new Map<number, Unit[]>();
+    const build = (node: number): Unit | undefined => {
+      const c = componentAt.get(node);
+      if (c) {
+        const g = groupOf.get(c.index);
+        if (g === undefined) return leaf(c);
+        gathered.set(g, [...(gathered.get(g) ?? []), leaf(c)]);
+        return undefined;
+      }
+      const parts = children[node]!.flatMap((i) => build(i) ?? []);
+      // A level with a single child is no level.
+      return parts.length === 0 ? undefined : parts.length === 1 ? parts[0] : unite(this.assembly.nodes[node]!.product, parts);
+    };
+    const top = build(0);
+    const own = top ? (top.parts.length ? [...top.parts] : [top]) : [];
+    for (const parts of gathered.values()) own.push({ ...unite('', parts), parts: [] });
+    return unite(this.assembly.name, own);
+  }
+
+  /** Takes the parts of a unit apart; what stays last is its base. */
+  peel(unit: Unit): Peeled {
+    let p = this.peeled.get(unit);
+    if (!p) {
+      p = this.take(unit.parts.length ? unit.parts : [unit]);
+      this.peeled.set(unit, p);
+    }
+    return p;
+  }
+
+  private take(units: readonly Unit[]): Peeled {
+    const level = new Level(this.ways, units);
+    const removals: Removal[] = [];
+    const { only } = this.options;
+    while (level.units.length > 1) {
+      checkCancel(this.options.cancel);
+      const free = this.firstFree(level) ?? this.freeElsewhere(level);
+      if (free) {
+        removals.push(free);
+        for (const u of free.units) level.remove(u);
+        this.used.add(free.way);
+        this.done += free.units.length;
+        this.options.onProgress?.(this.done, this.components.length);
+        continue;
+      }
+      // Nothing is free: open the smallest sub-assembly, and its equals, and go on with their parts.
+      const held = level.units.filter((u) => u.parts.length > 0 && (!only || u.components.some((c) => only.has(c)))).sort((a, b) => a.volume - b.volume)[0];
+      if (held) {
+        level.open(held.product);
+        continue;
+      }
+      const pair = this.freePair(level);
+      if (!pair) break;
+      removals.push(pair);
+      for (const u of pair.units) for (const part of u.parts) level.remove(part);
+    }
+    const base = this.baseOf(level);
+    const rest = [...level.units].sort((a, b) => Number(b === base) - Number(a === base) || b.volume - a.volume);
+    const stuck = rest.slice(1).filter((u) => !only || u.components.some((c) => only.has(c)));
+    return { removals, rest, held: stuck.map((u) => this.heldBy(u, level)) };
+  }
+
+  /** What may come off: not the base, and not what the caller wants left. */
+  private movable(level: Level): Unit[] {
+    const { only } = this.options;
+    const base = this.baseOf(level);
+    return level.units.filter((u) => (only ? u.components.every((c) => only.has(c)) : u !== base));
+  }
+
+  /** What the others are built on: large, touched by many, and low (common practice). */
+  private baseOf(level: Level): Unit {
+    if (level.base && level.units.includes(level.base)) return level.base;
+    const volume = Math.max(...level.units.map((u) => u.volume), 1e-9);
+    const contacts = level.units.map((u) => level.units.filter((v) => v !== u && this.touching(u, v)).length);
+    const most = Math.max(...contacts, 1);
+    const bottoms = level.units.map((u) => Math.min(...u.components.map((c) => this.ways.along(c, 2).box[2]!)));
+    const [low, high] = [Math.min(...bottoms), Math.max(...bottoms)];
+    const score = level.units.map((u, i) => u.volume / volume + contacts[i]! / most + 0.5 * (1 - (bottoms[i]! - low) / Math.max(1e-9, high - low)));
+    return (level.base = level.units[score.indexOf(Math.max(...score))]!);
+  }
+
+  private touching(u: Unit, v: Unit): boolean {
+    return u.components.some((a) => v.components.some((b) => this.ways.touches(a, b)));
+  }
+
+  private inOrder(level: Level): Unit[] {
+    return this.movable(level).sort((a, b) => Number(b.fastener) - Number(a.fastener) || a.volume - b.volume);
+  }
+
+  private firstFree(level: Level): Removal | undefined {
+    const order = this.inOrder(level);
+    // Turned parts wait for the way along their own axis; sideways is the last resort.
+    for (const resort of [false, true])
+      for (const unit of order) {
+        const own = this.ownAxis(unit);
+        const ways = [0, 1, 2, 3, 4, 5].filter((w) => (own === undefined || w >> 1 === own || resort) && level.isFree(unit, w));
+        if (ways.length) return this.withEquals(unit, this.byTravel(unit, ways, level), order, level);
+      }
+    return undefined;
+  }
+
+  /** Ways along the unit's own holes, shafts and faces. */
+  private freeElsewhere(level: Level): Removal | undefined {
+    for (const unit of this.inOrder(level)) {
+      const axes = new Set(unit.components.slice(0, 8).flatMap((c) => ownDirections(this.bodies[c]!).map((d) => this.ways.axis(d))));
+      const ways = [...axes].filter((a) => a > 2).flatMap((a) => [a * 2, a * 2 + 1]);
+      const free = ways.filter((w) => level.isFreeAlone(unit, w));
+      if (free.length) return this.withEquals(unit, this.byTravel(unit, free, level), this.inOrder(level), level);
+    }
+    return undefined;
+  }
+
+  /** Two that hold each other but not the rest. */
+  private freePair(level: Level): Removal | undefined {
+    const units = this.inOrder(level);
+    let tried = 0;
+    for (let i = 0; i < units.length; i++)
+      for (let j = i + 1; j < units.length; j++) {
+        const [a, b] = [units[i]!, units[j]!];
+        if (!this.touching(a, b)) continue;
+        if (++tried > MOST_PAIRS) return undefined;
+        const both = unite('', [a, b]);
+        const extra = [...a.components, ...b.components].slice(0, 4).flatMap((c) => ownDirections(this.bodies[c]!, 3).map((d) => this.ways.axis(d)));
+        const ways = [...new Set([0, 1, 2, ...extra])].flatMap((k) => [k * 2, k * 2 + 1]);
+        const free = ways.filter((w) => level.isFreeAlone(both, w));
+        if (free.length) {
+          const sorted = this.byTravel(both, free, level);
+          return { units: [both], way: sorted[0]!, free: sorted };
+        }
+      }
+    return undefined;
+  }
+
+  /** Shortest way out first; ways that are in use already are preferred, and those that lead away from the base. */
+  private byTravel(unit: Unit, ways: readonly WayIndex[], level: Level): WayIndex[] {
+    const base = this.baseOf(level);
+    const cost = new Map(
+      ways.map((w) => {
+        let need = 0;
+        for (const a of unit.components)
+          for (const u of level.units) if (u !== unit) for (const b of u.components) need = Math.max(need, this.ways.travel(a, b, w));
+        const away = this.middle(unit, w >> 1) - this.middle(base, w >> 1);
+        return [w, need + (this.used.has(w) ? 0 : NEW_DIRECTION * this.ways.diagonal) - AWAY * (w & 1 ? -away : away)] as const;
+      }),
+    );
+    return [...ways].sort((a, b) => cost.get(a)! - cost.get(b)! || a - b);
+  }
+
+  private middle(u: Unit, axis: number): number {
+    let [low, high] = [Infinity, -Infinity];
+    for (const c of u.components) {
+      const b = this.ways.along(c, axis).box;
+      low = Math.min(low, b[2]!);
+      high = Math.max(high, b[5]!);
+    }
+    return (low + high) / 2;
+  }
+
+  private withEquals(unit: Unit, free: readonly WayIndex[], order: readonly Unit[], level: Level): Removal {
+    const way = free[0]!;
+    const units = [unit];
+    // Its equals at the same height that are free the same way come along.
+    for (const other of order) {
+      if (other === unit || other.product === '' || other.product !== unit.product) continue;
+      if (Math.abs(this.height(other, way) - this.height(unit, way)) > 5e-4 * this.ways.diagonal) continue;
+      if (level.isFreeBeside(other, way, units)) units.push(other);
+    }
+    return { units, way, free: free.filter((w) => units.every((u) => level.isFreeBeside(u, w, units))) };
+  }
+
+  private height(u: Unit, way: WayIndex): number {
+    return Math.min(...u.components.map((c) => this.ways.along(c, way >> 1).box[2]!));
+  }
+
+  /** Index of the axis about which a component is turned, if it is one of the model's. Sub-assemblies go where it is shortest. */
+  private ownAxis(unit: Unit): number | undefined {
+    if (unit.components.length > 1) return undefined;
+    const own = unit.components[0]!;
+    if (!(own in this.axisOf)) {
+      const turned = turnedAxis(this.bodies[own]!);
+      const axis = turned && turned.share > 0.4 ? this.ways.axes.findIndex((a, i) => i < 3 && Math.abs(dot(a, turned.axis)) > 0.999) : -1;
+      this.axisOf[own] = axis < 0 ? undefined : axis;
+    }
+    return this.axisOf[own];
+  }
+
+  volumeOf(component: number): number {
+    return this.assembly.parts[this.components[component]!.part]!.volumeMm3;
+  }
+
+  private heldBy(unit: Unit, level: Level): Held {
+    let best: Held | undefined;
+    for (let way = 0; way < this.ways.axes.length * 2; way++) {
+      const by = level.obstaclesOf(unit, way);
+      if (!best || by.length < best.by.length) best = { unit, by, way };
+    }
+    return best!;
+  }
+}
+
+function unite(product: string, parts: readonly Unit[]): Unit {
+  return {
+    product,
+    components: parts.flatMap((p) => p.components),
+    volume: parts.reduce((s, p) => s + p.volume, 0),
+    fastener: parts.every((p) => p.fastener),
+    parts,
+  };
+}
+
+/** The units that are still there, with a count of what obstructs each on each of the model's six ways. */
+class Level {
+  units: Unit[];
+  base: Unit | undefined;
+  private readonly ways: Ways;
+  private readonly unitOf = new Map<number, Unit>();
+  private readonly counts = new Map<Unit, Int32Array>();
+
+  constructor(ways: Ways, units: readonly Unit[]) {
+    this.ways = ways;
+    this.units = [...units];
+    for (const u of units) for (const c of u.components) this.unitOf.set(c, u);
+    for (const u of units) this.count(u);
+  }
+
+  private count(u: Unit): void {
+    const counts = new Int32Array(6);
+    for (let w = 0; w < 6; w++) {
+      const obstacles = this.ways.obstacles(w);
+      for (const a of u.components)
+        for (const b of obstacles[a]!) {
+          const other = this.unitOf.get(b);
+          if (other && other !== u) counts[w]!++;
+        }
+    }
+    this.counts.set(u, counts);
+  }
+
+  isFree(u: Unit, way: WayIndex): boolean {
+    return this.counts.get(u)![way] === 0;
+  }
+
+  /** Free on any way, looked up pair by pair. */
+  isFreeAlone(u: Unit, way: WayIndex): boolean {
+    return this.obstaclesOf(u, way, true).length === 0;
+  }
+
+  /** Free if some others come off with it. */
+  isFreeBeside(u: Unit, way: WayIndex, beside: readonly Unit[]): boolean {
+    if (way < 6 && this.isFree(u, way)) return true;
+    const gone = new Set(beside.flatMap((x) => x.components));
+    return this.obstaclesOf(u, way).every((c) => gone.has(c));
+  }
+
+  obstaclesOf(u: Unit, way: WayIndex, firstOnly = false): number[] {
+    const own = new Set(u.components);
+    const found = new Set<number>();
+    for (const other of this.units)
+      for (const b of other.components) {
+        if (own.has(b)) continue;
+        if (u.components.some((a) => this.ways.obstructs(a, b, way))) {
+          found.add(b);
+          if (firstOnly) return [...found];
+        }
+      }
+    return [...found];
+  }
+
+  remove(u: Unit): void {
+    this.units = this.units.filter((x) => x !== u);
+    for (let w = 0; w < 6; w++) {
+      // Who is obstructed by it on a way obstructs it on the opposite one.
+      const back = this.ways.obstacles(w ^ 1);
+      for (const b of u.components)
+        for (const a of back[b]!) {
+          const other = this.unitOf.get(a);
+          if (other && other !== u) this.counts.get(other)![w]!--;
+        }
+    }
+    for (const c of u.components) this.unitOf.delete(c);
+    this.counts.delete(u);
+  }
+
+  /** Puts the parts of every unit of a product in its place. */
+  open(product: string): void {
+    const opened = this.units.filter((u) => u.product === product && u.parts.length > 0);
+    this.units = this.units.flatMap((u) => (opened.includes(u) ? u.parts : [u]));
+    for (const u of opened) {
+      this.counts.delete(u);
+      for (const p of u.parts) for (const c of p.components) this.unitOf.set(c, p);
+    }
+    for (const u of opened) for (const p of u.parts) this.count(p);
+  }
+}

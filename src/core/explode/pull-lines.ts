@@ -1,0 +1,133 @@
+import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
+import { applyToDirection, applyToPoint, IDENTITY, type Placement } from '../base/placement.ts';
+import { add, dot, scale, subtract, type Vec2, type Vec3 } from '../base/vector.ts';
+import type { ViewFrame } from '../outline/directions.ts';
+import type { Body } from '../outline/scene.ts';
+import { applyPull, stepOf, type Pull } from './spread.ts';
+
+/** The way a component travelled, as a line in the model: from where it would sit now to where it is. */
+export interface PullLine {
+  readonly component: number;
+  readonly points: readonly Vec3[];
+}
+
+/** Points drawn along a turn. */
+const TURN_POINTS = 12;
+
+/**
+ * The pull lines of a spread. A component that only goes along with others has none of its own for that pull: its line
+ * moves with them. Of a set that moves as one the largest part has the line.
+ * @param bodies in their assembled places
+ */
+export function pullLines(bodies: readonly Body[], pulls: readonly Pull[]): PullLine[] {
+  const motions = new Array<Placement>(bodies.length).fill(IDENTITY);
+  const bodyOf = new Map(bodies.map((b) => [b.component, b]));
+  const ways = new Map<number, Vec3[]>();
+  const moved = new Set<number>();
+  for (const pull of pulls) {
+    const before = motions[pull.components[0] ?? 0] ?? IDENTITY;
+    const own = leaders(pull, moved, bodyOf);
+    pull.components.forEach((c, k) => {
+      const step = stepOf(pull, k, before);
+      const way = ways.get(c);
+      if (!own.has(c)) {
+        // It goes along, and the line it has goes with it.
+        if (way)
+          ways.set(
+            c,
+            way.map((p) => applyToPoint(step, p)),
+          );
+        return;
+      }
+      const body = bodyOf.get(c)!;
+      const start = way?.at(-1) ?? applyToPoint(motions[c]!, anchorOf(body, pull.turn?.axis ?? pull.direction));
+      const line = way ?? [start];
+      if (pull.turn) for (let i = 1; i < TURN_POINTS; i++) line.push(applyToPoint(stepOf(pull, k, before, i / TURN_POINTS), start));
+      line.push(applyToPoint(step, start));
+      ways.set(c, line);
+    });
+    for (const c of pull.components) moved.add(c);
+    applyPull(motions, pull);
+  }
+  return [...ways].map(([component, points]) => ({ component, points })).sort((a, b) => a.component - b.component);
+}
+
+/** Which components of a pull have a line for it. */
+function leaders(pull: Pull, moved: ReadonlySet<number>, bodyOf: ReadonlyMap<number, Body>): Set<number> {
+  const fresh = pull.components.filter((c) => !moved.has(c));
+  // Those that moved before go along with those that move for the first time.
+  const own = fresh.length ? fresh : pull.components;
+  if (pull.ranks) return new Set(own);
+  const largest = own.reduce((a, b) => (volume(bodyOf.get(b)) > volume(bodyOf.get(a)) * (1 + 1e-9) ? b : a));
+  const geometry = bodyOf.get(largest)?.geometry;
+  return new Set(own.filter((c) => bodyOf.get(c)?.geometry === geometry));
+}
+
+const volume = (b: Body | undefined): number => b?.geometry.volumeMm3 ?? 0;
+
+/**
+ * Where the line leaves a body: on the axis of a hole or shaft along the direction, the one nearest to its middle; the
+ * middle of its box where it has none. Model space, assembled.
+ */
+export function anchorOf(body: Body, direction: Vec3): Vec3 {
+  const g = body.geometry;
+  const b = g.box;
+  const middle = applyToPoint(body.placement, [(b[0] + b[3]) / 2, (b[1] + b[4]) / 2, (b[2] + b[5]) / 2]);
+  let best: { at: Vec3; away: number; radius: number } | undefined;
+  for (let f = 0; f < g.faceKind.length; f++) {
+    if (g.faceKind[f] !== SurfaceKind.cylinder) continue;
+    const o = f * FACE_STRIDE;
+    const axis = applyToDirection(body.placement, [g.faceParams[o + 3]!, g.faceParams[o + 4]!, g.faceParams[o + 5]!]);
+    if (Math.abs(dot(axis, direction)) < 0.999) continue;
+    const point = applyToPoint(body.placement, [g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!]);
+    const at = add(point, scale(axis, dot(subtract(middle, point), axis)));
+    const away = Math.hypot(...subtract(at, middle));
+    const radius = g.faceParams[o + 6]!;
+    if (!best || away < best.away - 0.5 * best.radius || (Math.abs(away - best.away) < 1e-6 && radius > best.radius)) best = { at, away, radius };
+  }
+  return best?.at ?? middle;
+}
+
+/** A pull line in view space, model mm. */
+export interface FlatLine {
+  readonly component: number;
+  readonly points: readonly Vec2[];
+}
+
+export const flatLines = (lines: readonly PullLine[], frame: ViewFrame): FlatLine[] =>
+  lines.map((l) => ({ component: l.component, points: l.points.map((p): Vec2 => [dot(p, frame.right), dot(p, frame.up)]) }));
+
+/** Two pull lines that cross, and where. */
+export interface Crossing {
+  readonly first: number;
+  readonly second: number;
+  readonly at: Vec2;
+}
+
+/** Pull lines of different components that cross inside both; lines that run into each other do not. */
+export function crossings(lines: readonly FlatLine[]): Crossing[] {
+  const out: Crossing[] = [];
+  lines.forEach((a, i) => {
+    for (const b of lines.slice(i + 1)) {
+      const at = firstCrossing(a.points, b.points);
+      if (at) out.push({ first: a.component, second: b.component, at });
+    }
+  });
+  return out;
+}
+
+const INSIDE = 0.02;
+
+function firstCrossing(a: readonly Vec2[], b: readonly Vec2[]): Vec2 | undefined {
+  for (let i = 0; i + 1 < a.length; i++)
+    for (let j = 0; j + 1 < b.length; j++) {
+      const [p, q, r, s] = [a[i]!, a[i + 1]!, b[j]!, b[j + 1]!];
+      const [ux, uy, vx, vy] = [q[0] - p[0], q[1] - p[1], s[0] - r[0], s[1] - r[1]];
+      const cross = ux * vy - uy * vx;
+      if (Math.abs(cross) < 1e-6 * Math.hypot(ux, uy) * Math.hypot(vx, vy)) continue;
+      const t = ((r[0] - p[0]) * vy - (r[1] - p[1]) * vx) / cross;
+      const u = ((r[0] - p[0]) * uy - (r[1] - p[1]) * ux) / cross;
+      if (t > INSIDE && t < 1 - INSIDE && u > INSIDE && u < 1 - INSIDE) return [p[0] + t * ux, p[1] + t * uy];
+    }
+  return undefined;
+}

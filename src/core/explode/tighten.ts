@@ -1,0 +1,181 @@
+import { checkCancel, type Cancel } from '../base/errors.ts';
+import { dot, type Vec3 } from '../base/vector.ts';
+import type { ViewFrame } from '../outline/directions.ts';
+import { sceneDiagonal, type Body } from '../outline/scene.ts';
+import { PaperGroups, type Group } from './on-paper.ts';
+import { sharedCells } from './silhouette.ts';
+import { Spacing } from './spacing.ts';
+import type { Pull } from './spread.ts';
+
+export interface TightenOptions {
+  readonly frame: ViewFrame;
+  /** Least distance between separately pulled components on paper, mm in the model. */
+  readonly gapMm: number;
+  /** Pulls whose distance stays as it is, by index. */
+  readonly kept?: ReadonlySet<number>;
+  /** Directions that each pull may take instead. */
+  readonly ways?: readonly (readonly Vec3[])[];
+  readonly cancel?: Cancel | undefined;
+}
+
+/** A pull goes at most so many times the diagonal of the whole. */
+const REACH = 1.2;
+const ROUNDS = 3;
+/** Another direction than the first one costs this share of the reach. */
+const OTHER_WAY = 0.15;
+
+/**
+ * The shortest distances at which no two separately pulled components touch on paper. Pulls are set from the last to the
+ * first, as the assembly grows, each as short as what stands already allows; then each is tried shorter once more.
+ * Where there is no room within reach the place with the least overlap is taken.
+ * @returns the pulls with their distances, and with another of the directions they may take where the first has no room
+ */
+export function tighten(bodies: readonly Body[], pulls: readonly Pull[], options: TightenOptions): Pull[] {
+  const paper = new PaperGroups(bodies, pulls, options.frame, options.gapMm);
+  return new Tightener(paper, pulls, options, bodies).solve();
+}
+
+class Tightener {
+  private readonly distances: number[];
+  private readonly reach: number;
+  private readonly paper: PaperGroups;
+  private readonly pulls: Pull[];
+  private readonly options: TightenOptions;
+
+  private readonly spacing: Spacing;
+  /** First pull of each component. */
+  private readonly firstPull = new Map<number, number>();
+
+  constructor(paper: PaperGroups, pulls: readonly Pull[], options: TightenOptions, bodies: readonly Body[]) {
+    this.paper = paper;
+    this.pulls = [...pulls];
+    paper.pulls = this.pulls;
+    this.options = options;
+    this.spacing = new Spacing(bodies);
+    pulls.forEach((p, k) => p.components.forEach((c) => !this.firstPull.has(c) && this.firstPull.set(c, k)));
+    this.reach = REACH * sceneDiagonal(bodies);
+    this.distances = pulls.map((p, k) => (this.isFixed(k) ? p.distanceMm : 0));
+  }
+
+  solve(): Pull[] {
+    for (let k = this.pulls.length - 1; k >= 0; k--) {
+      checkCancel(this.options.cancel);
+      if (this.isFixed(k)) continue;
+      this.settle(k);
+    }
+    for (let round = 0; round < ROUNDS; round++) {
+      let shorter = false;
+      for (let k = 0; k < this.pulls.length; k++) {
+        checkCancel(this.options.cancel);
+        if (this.isFixed(k)) continue;
+        const before = this.distances[k]!;
+        const pairs = this.pairs(k, false);
+        const after = this.shortest(k, pairs, Math.min(before, this.least(k, pairs)), before);
+        if (after < before - 1e-9) shorter = true;
+        this.distances[k] = after;
+      }
+      if (!shorter) break;
+    }
+    return this.pulls.map((p, k) => ({ ...p, distanceMm: this.distances[k]! }));
+  }
+
+  /** Sets a pull for the first time, in the direction in which it has the shortest way to a free place. */
+  private settle(k: number): void {
+    const pairs = this.pairs(k, true);
+    const pull = this.pulls[k]!;
+    let best: { direction: Vec3; distance: number; cost: number } | undefined;
+    for (const direction of [pull.direction, ...(this.options.ways?.[k] ?? [])]) {
+      this.pulls[k] = { ...pull, direction };
+      const least = this.least(k, pairs);
+      const distance = this.shortest(k, pairs, least, least + this.reach);
+      this.distances[k] = distance;
+      const cost = distance + (this.overlap(pairs, Infinity) > 0 ? 10 * this.reach : 0) + (direction === pull.direction ? 0 : OTHER_WAY * this.reach);
+      if (!best || cost < best.cost) best = { direction, distance, cost };
+    }
+    this.pulls[k] = { ...pull, direction: best!.direction };
+    this.distances[k] = best!.distance;
+  }
+
+  private isFixed(k: number): boolean {
+    const p = this.pulls[k]!;
+    return p.turn !== undefined || p.components.length === 0 || (this.options.kept?.has(k) ?? false);
+  }
+
+  /** Pairs of groups that the pull moves against each other. @param decided only those that no earlier pull moves apart */
+  private pairs(k: number, decided: boolean): [Group, Group][] {
+    const out: [Group, Group][] = [];
+    const { groups } = this.paper;
+    for (const a of groups)
+      for (const b of groups) {
+        if (!(a.shares[k]! > b.shares[k]!)) continue;
+        let settled = true;
+        for (let j = 0; decided && settled && j < k; j++) settled = a.shares[j] === b.shares[j] || this.isFixed(j);
+        if (settled) out.push([a, b]);
+      }
+    return out;
+  }
+
+  /**
+   * How far pull `k` has to go at least so that what it takes off stands, in its direction, beyond everything that comes
+   * off later, a gap apart.
+   */
+  private least(k: number, pairs: readonly (readonly [Group, Group])[]): number {
+    const { direction } = this.pulls[k]!;
+    const before = this.distances[k]!;
+    this.distances[k] = 0;
+    let need = this.options.gapMm;
+    for (const [a, b] of pairs) {
+      const [offA, offB] = [this.paper.offset(a.shares, this.distances), this.paper.offset(b.shares, this.distances)];
+      const start = dot(offA, direction);
+      for (const c of a.components) {
+        // What only goes along has its place by another pull.
+        if (this.firstPull.get(c) !== k) continue;
+        for (const d of b.components) {
+          const along = this.spacing.least(c, d, direction, offA, offB);
+          if (along > -Infinity) need = Math.max(need, (along - start + this.options.gapMm) / (a.shares[k]! - b.shares[k]!));
+        }
+      }
+    }
+    this.distances[k] = before;
+    return need;
+  }
+
+  /**
+   * Shortest distance of pull `k`, from `first` up to `most`, at which none of the pairs touch on paper; where there is
+   * none, that of the least overlap.
+   */
+  private shortest(k: number, pairs: readonly (readonly [Group, Group])[], first: number, most: number): number {
+    const { frame, cellMm } = this.paper;
+    const { direction } = this.pulls[k]!;
+    const seen = Math.hypot(dot(direction, frame.right), dot(direction, frame.up));
+    // Seen from its end a pull does nothing on paper.
+    if (seen < 0.05) return first;
+    const step = cellMm / seen;
+    const before = this.distances[k]!;
+    let best = before;
+    let least = Infinity;
+    for (let n = 0; ; n++) {
+      const d = Math.min(most, first + n * step);
+      this.distances[k] = d;
+      const shared = this.overlap(pairs, least);
+      if (shared < least) {
+        least = shared;
+        best = d;
+      }
+      if (shared === 0 || d >= most) break;
+    }
+    this.distances[k] = before;
+    return best;
+  }
+
+  private overlap(pairs: readonly (readonly [Group, Group])[], stopAt: number): number {
+    let n = 0;
+    for (const [a, b] of pairs) {
+      const [ax, ay] = this.paper.cells(a, this.distances);
+      const [bx, by] = this.paper.cells(b, this.distances);
+      n += sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by);
+      if (n >= stopAt) return n;
+    }
+    return n;
+  }
+}

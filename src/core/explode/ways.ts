@@ -1,0 +1,147 @@
+import type { Assembly } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { faceAreas } from '../assembly/face-areas.ts';
+import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
+import { applyToDirection } from '../base/placement.ts';
+import { checkCancel, type Cancel } from '../base/errors.ts';
+import { dot, scale, type Vec3 } from '../base/vector.ts';
+import { sceneDiagonal, type Body } from '../outline/scene.ts';
+import { pairWay, type PairWay } from './blocking.ts';
+import { Sight, type Along } from './columns.ts';
+import { isThreaded } from './fasteners.ts';
+
+/** A way is an axis with a sense: `2 × axis` goes along it, `2 × axis + 1` against it. */
+export type WayIndex = number;
+
+const MODEL_AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+const PARALLEL = 1 - 1e-6;
+
+/** Who is in whose way, along the model's axes and any others that are added. Pairs are computed when they are asked for. */
+export class Ways {
+  readonly axes: Vec3[] = [...MODEL_AXES];
+  readonly diagonal: number;
+  private readonly bodies: readonly Body[];
+  private readonly threaded: readonly boolean[];
+  private readonly seen: Along[][] = [];
+  private readonly pairs: Map<number, PairWay>[] = [];
+  private readonly lists: (readonly (readonly number[])[])[] = [];
+  private readonly cancel: Cancel | undefined;
+
+  /** @param bodies one per component, in their order */
+  constructor(assembly: Assembly, bodies: readonly Body[], cancel?: Cancel) {
+    this.bodies = bodies;
+    this.cancel = cancel;
+    this.diagonal = sceneDiagonal(bodies);
+    this.threaded = componentsOf(assembly).map((c) => isThreaded(c.name, assembly.parts[c.part]!));
+  }
+
+  direction(way: WayIndex): Vec3 {
+    return scale(this.axes[way >> 1]!, way & 1 ? -1 : 1);
+  }
+
+  /** Index of an axis, added when there is none parallel to it. @param direction unit vector */
+  axis(direction: Vec3): number {
+    const known = this.axes.findIndex((a) => Math.abs(dot(a, direction)) > PARALLEL);
+    return known >= 0 ? known : this.axes.push(direction) - 1;
+  }
+
+  along(component: number, axis: number): Along {
+    let list = this.seen[axis];
+    if (!list) {
+      const sight = new Sight(this.axes[axis]!);
+      this.seen[axis] = list = this.bodies.map((b) => sight.of(b));
+    }
+    return list[component]!;
+  }
+
+  /** How `b` stands in the way of `a` along an axis. */
+  pair(a: number, b: number, axis: number): PairWay {
+    const known = (this.pairs[axis] ??= new Map<number, PairWay>());
+    const key = a * this.bodies.length + b;
+    let p = known.get(key);
+    if (!p) {
+      p = pairWay(this.along(a, axis), this.along(b, axis), { diagonal: this.diagonal, threaded: this.threaded[a]! || this.threaded[b]! });
+      known.set(key, p);
+    }
+    return p;
+  }
+
+  obstructs(a: number, b: number, way: WayIndex): boolean {
+    // Moving one forward against the other is moving the other back.
+    const p = a < b ? this.pair(a, b, way >> 1) : this.pair(b, a, way >> 1);
+    return (way & 1) === (a < b ? 0 : 1) ? p.forward : p.back;
+  }
+
+  /** Everything that obstructs each component on a way; computed for the whole axis at once. */
+  obstacles(way: WayIndex, onProgress?: (share: number) => void): readonly (readonly number[])[] {
+    const known = this.lists[way];
+    if (known) return known;
+    const axis = way >> 1;
+    const n = this.bodies.length;
+    const forward: number[][] = Array.from({ length: n }, () => []);
+    const back: number[][] = Array.from({ length: n }, () => []);
+    // Boxes in the order of their left sides: a body meets only those that begin before it ends.
+    const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => this.along(a, axis).box[0]! - this.along(b, axis).box[0]!);
+    order.forEach((a, i) => {
+      checkCancel(this.cancel);
+      if (i % 16 === 0) onProgress?.(i / n);
+      const p = this.along(a, axis).box;
+      for (let j = i + 1; j < n; j++) {
+        const b = order[j]!;
+        const q = this.along(b, axis).box;
+        if (q[0]! > p[3]!) break;
+        if (q[1]! > p[4]! || q[4]! < p[1]!) continue;
+        const [lower, higher] = a < b ? [a, b] : [b, a];
+        const way = this.pair(lower, higher, axis);
+        if (way.forward) (forward[lower]!.push(higher), back[higher]!.push(lower));
+        if (way.back) (back[lower]!.push(higher), forward[higher]!.push(lower));
+      }
+    });
+    this.lists[axis * 2] = forward;
+    this.lists[axis * 2 + 1] = back;
+    return this.lists[way]!;
+  }
+
+  /** How far `a` has to go on a way until it is past `b`, if that is beside it or in reach of its hands, mm; else 0. */
+  travel(a: number, b: number, way: WayIndex): number {
+    const axis = way >> 1;
+    const [own, other] = [this.along(a, axis).box, this.along(b, axis).box];
+    const slack = 1e-4 * this.diagonal;
+    if (own[0]! > other[3]! + slack || other[0]! > own[3]! + slack || own[1]! > other[4]! + slack || other[1]! > own[4]! + slack) return 0;
+    // What it only stands beside is left behind when it is past its whole length; beyond its own end nothing is.
+    if (own[2]! > other[5]! + slack || other[2]! > own[5]! + slack) return 0;
+    return Math.max(0, way & 1 ? own[5]! - other[2]! : other[5]! - own[2]!);
+  }
+
+  /** Do the boxes of two components meet? */
+  touches(a: number, b: number): boolean {
+    const [p, q] = [this.along(a, 2).box, this.along(b, 2).box];
+    const slack = 5e-4 * this.diagonal;
+    for (let k = 0; k < 3; k++) if (p[k]! > q[k + 3]! + slack || q[k]! > p[k + 3]! + slack) return false;
+    return true;
+  }
+}
+
+/** Axes of a body's holes and shafts and normals of its plane faces, those of the largest area first; unit vectors in the model. */
+export function ownDirections(body: Body, most = 6): Vec3[] {
+  const g = body.geometry;
+  const areas = faceAreas(g);
+  const found: { d: Vec3; area: number }[] = [];
+  for (let f = 0; f < g.faceKind.length; f++) {
+    const kind = g.faceKind[f];
+    if (kind !== SurfaceKind.cylinder && kind !== SurfaceKind.cone && kind !== SurfaceKind.plane) continue;
+    const o = f * FACE_STRIDE + 3;
+    const d: Vec3 = [g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!];
+    const same = found.find((x) => Math.abs(dot(x.d, d)) > PARALLEL);
+    if (same) same.area += areas[f]!;
+    else found.push({ d, area: areas[f]! });
+  }
+  return found
+    .sort((a, b) => b.area - a.area)
+    .slice(0, most)
+    .map((x) => applyToDirection(body.placement, x.d));
+}
