@@ -89,16 +89,21 @@ async function view(args: Arguments): Promise<unknown> {
   const m = await load(args);
   const components = componentsOf(m.assembly);
   const frame = namedFrame(direction);
-  const pulls: readonly Pull[] = args.options.has('spread')
-    ? planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls
-    : [];
+  const pulls: readonly Pull[] = args.options.has('spread') ? planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls : [];
   const t = performance.now();
   const lines = hiddenLines(movedBodies(sceneOf(m.assembly, m.geometries), motionsOf(pulls, components.length)), frame, {
     hidden: args.options.has('hidden'),
     tangent: args.options.has('tangent'),
   });
   const outline = performance.now() - t;
-  const result = computeView(m.assembly, m.geometries, { frame, hidden: false, tangent: false, shaded: false, cut: null, spread: { pulls, lines: false, linesOff: [] } });
+  const result = computeView(m.assembly, m.geometries, {
+    frame,
+    hidden: false,
+    tangent: false,
+    shaded: false,
+    cut: null,
+    spread: { pulls, lines: false, linesOff: [] },
+  });
   const perPixel = result.map.window.pixelMm ** 2;
   const items = itemsOf(m.assembly, {});
   await saveSvg(args, lines);
@@ -175,7 +180,7 @@ async function explode(args: Arguments): Promise<unknown> {
   if (args.options.has('svg')) await saveSvg(args, hiddenLines(movedBodies(bodies, motionsOf(plan.pulls, components.length)), frame));
   const path = (c: number) => components[c]!.path;
   return {
-    pulls: plan.pulls.map((p, i) => ({
+    pulls: plan.pulls.map(({ ways: _, ...p }, i) => ({
       ...p,
       components: p.components.map(path),
       hits: plan.hits

@@ -15,7 +15,9 @@ import {
   type ViewRecord,
 } from '../document/records.ts';
 import { planSpread } from '../explode/plan.ts';
+import { fitSpread } from '../explode/fit.ts';
 import { pullRecord } from '../explode/records.ts';
+import type { Pull } from '../explode/spread.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
@@ -193,19 +195,26 @@ class Drafter {
   /** Sheet 3: the exploded isometric with balloons, and the parts list. */
   async exploded(): Promise<void> {
     const frame = namedFrame('isometric');
-    const plan = planSpread(this.assembly, this.bodies, { frame, ...(this.options.cancel ? { cancel: this.options.cancel } : {}) });
+    const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
+    const plan = planSpread(this.assembly, this.bodies, { frame, ...cancel });
     this.step('exploded view planned');
-    const spread: SpreadRecord = {
-      type: 'spread',
-      id: 'spread:1',
-      name: 'Spread 1',
-      pulls: plan.pulls.map((p) => pullRecord(p, this.components)),
-    };
-    this.records[spread.id] = spread;
-    const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: spread.id, pullLines: true };
+    const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: 'spread:1', pullLines: true };
     const items = itemsOf(this.assembly, this.records);
-    const result = await this.options.compute(specOf(view, this.records, this.components));
+    const result = await this.spreadOn(view, plan.pulls);
     this.sheetFormat = this.formatForExploded(result, items.length);
+    // Gaps are wanted on paper: the distances follow the sheet's scale.
+    const { width, height } = sheetGeometry(this.sheetFormat, this.landscape).frame;
+    const room = [width - 2 * EXPLODED_MARGIN, height - 2 * EXPLODED_MARGIN] as const;
+    await this.spreadOn(
+      view,
+      fitSpread(this.bodies, plan.pulls, {
+        frame,
+        room,
+        scales: standardScales(this.standard),
+        ways: plan.pulls.map((p) => p.ways),
+        ...cancel,
+      }).pulls,
+    );
     const sheet = this.sheet(3, 'Exploded view and parts list');
     const list: ListRecord = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
     this.records[list.id] = list;
@@ -216,6 +225,13 @@ class Drafter {
     this.sheetFormat = this.format;
     this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
     this.step('balloons placed');
+  }
+
+  /** Keeps a spread and computes the view that shows it. */
+  private spreadOn(view: ViewRecord, pulls: readonly Pull[]): Promise<ViewResult> {
+    const spread: SpreadRecord = { type: 'spread', id: 'spread:1', name: 'Spread 1', pulls: pulls.map((p) => pullRecord(p, this.components)) };
+    this.records[spread.id] = spread;
+    return this.options.compute(specOf(view, this.records, this.components));
   }
 
   /** The next size, if nobody asked for a size and it lets the exploded view be drawn larger than on this one, where it would be small. */

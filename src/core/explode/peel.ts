@@ -169,7 +169,7 @@ export class Peeler {
     const most = Math.max(...contacts, 1);
     const bottoms = level.units.map((u) => Math.min(...u.components.map((c) => this.ways.along(c, 2).box[2]!)));
     const [low, high] = [Math.min(...bottoms), Math.max(...bottoms)];
-    const score = level.units.map((u, i) => u.volume / volume + contacts[i]! / most + 0.5 * (1 - (bottoms[i]! - low) / Math.max(1e-9, high - low)));
+    const score = level.units.map((u, i) => u.volume / volume + (0.5 * contacts[i]!) / most + 0.5 * (1 - (bottoms[i]! - low) / Math.max(1e-9, high - low)));
     return (level.base = level.units[score.indexOf(Math.max(...score))]!);
   }
 

@@ -3,6 +3,7 @@ import type { Cancel } from '../base/errors.ts';
 import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
+import { rounded } from './fit.ts';
 import { Peeler, type Held, type Removal, type Unit } from './peel.ts';
 import type { Pull } from './spread.ts';
 import { tighten } from './tighten.ts';
@@ -31,6 +32,8 @@ export interface Stuck {
 }
 
 export interface PlannedPull extends Pull {
+  /** Other directions in which it would have been free. */
+  readonly ways: readonly Vec3[];
   /** Nothing is passed through on the way. */
   readonly clear: boolean;
 }
@@ -60,18 +63,15 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
     gapMm,
     ways: pulls.map((p) => p.ways),
     cancel: options.cancel,
-  }).map(({ components, direction, distanceMm }): Pull => ({ components, direction, distanceMm: round(distanceMm) }));
+  }).map(({ components, direction, distanceMm }): Pull => ({ components, direction, distanceMm: rounded(distanceMm) }));
   const way = checkSpread(assembly, bodies, tight, options.cancel);
   return {
-    pulls: tight.map((p, k) => ({ ...p, clear: way.clear[k]! })),
+    pulls: tight.map((p, k) => ({ ...p, ways: pulls[k]!.ways, clear: way.clear[k]! })),
     hits: way.hits,
     order: [...removals.flatMap((r) => componentsIn(r)), ...rest.flatMap((u) => u.components)],
     stuck: [...held, ...composer.held].map((h) => ({ components: h.unit.components, by: h.by, direction: peeler.ways.direction(h.way) })),
   };
 }
-
-/** Half millimetres; of small things a three-figure value. */
-const round = (mm: number): number => (mm >= 20 ? Math.round(mm * 2) / 2 : Number(mm.toPrecision(3)));
 
 const componentsIn = (r: Removal): number[] => r.units.flatMap((u) => [...u.components]);
 

@@ -18,11 +18,21 @@ export interface TightenOptions {
   readonly cancel?: Cancel | undefined;
 }
 
+/** What a solution has to keep to, by pull. */
+export interface Wish {
+  /** At least so far, mm. */
+  readonly floors?: ReadonlyMap<number, number>;
+  /** In this direction and no other. */
+  readonly directions?: ReadonlyMap<number, Vec3>;
+}
+
 /** A pull goes at most so many times the diagonal of the whole. */
 const REACH = 1.2;
 const ROUNDS = 3;
 /** Another direction than the first one costs this share of the reach. */
-const OTHER_WAY = 0.15;
+const OTHER_WAY = 0.6;
+/** Places are first looked for in steps of so many cells. */
+const STRIDE = 3;
 
 /**
  * The shortest distances at which no two separately pulled components touch on paper. Pulls are set from the last to the
@@ -31,63 +41,91 @@ const OTHER_WAY = 0.15;
  * @returns the pulls with their distances, and with another of the directions they may take where the first has no room
  */
 export function tighten(bodies: readonly Body[], pulls: readonly Pull[], options: TightenOptions): Pull[] {
-  const paper = new PaperGroups(bodies, pulls, options.frame, options.gapMm);
-  return new Tightener(paper, pulls, options, bodies).solve();
+  return new Tightener(bodies, pulls, options).solve();
 }
 
-class Tightener {
-  private readonly distances: number[];
-  private readonly reach: number;
-  private readonly paper: PaperGroups;
-  private readonly pulls: Pull[];
+/** Tightens the same spread again and again, under other wishes. */
+export class Tightener {
+  readonly paper: PaperGroups;
+  private readonly given: readonly Pull[];
   private readonly options: TightenOptions;
-
   private readonly spacing: Spacing;
+  private readonly reach: number;
   /** First pull of each component. */
   private readonly firstPull = new Map<number, number>();
+  private pulls: Pull[] = [];
+  private distances: number[] = [];
+  private wish: Wish = {};
 
-  constructor(paper: PaperGroups, pulls: readonly Pull[], options: TightenOptions, bodies: readonly Body[]) {
-    this.paper = paper;
-    this.pulls = [...pulls];
-    paper.pulls = this.pulls;
+  /** @param spacing of the same bodies, where there is one already: it remembers much */
+  constructor(bodies: readonly Body[], pulls: readonly Pull[], options: TightenOptions, spacing = new Spacing(bodies)) {
+    this.paper = new PaperGroups(bodies, pulls, options.frame, options.gapMm);
+    this.given = pulls;
     this.options = options;
-    this.spacing = new Spacing(bodies);
-    pulls.forEach((p, k) => p.components.forEach((c) => !this.firstPull.has(c) && this.firstPull.set(c, k)));
+    this.spacing = spacing;
     this.reach = REACH * sceneDiagonal(bodies);
-    this.distances = pulls.map((p, k) => (this.isFixed(k) ? p.distanceMm : 0));
+    pulls.forEach((p, k) => p.components.forEach((c) => !this.firstPull.has(c) && this.firstPull.set(c, k)));
   }
 
-  solve(): Pull[] {
+  solve(wish: Wish = {}): Pull[] {
+    this.wish = wish;
+    this.pulls = [...this.given];
+    this.paper.pulls = this.pulls;
+    this.distances = this.given.map((p, k) => (this.isFixed(k) ? p.distanceMm : 0));
     for (let k = this.pulls.length - 1; k >= 0; k--) {
       checkCancel(this.options.cancel);
+      if (!this.isFixed(k)) this.settle(k);
+    }
+    for (let round = 0; round < ROUNDS; round++) if (!this.shorten()) break;
+    const after = this.overlapOfAll();
+    const tight = this.pulls.map((p, k) => ({ ...p, distanceMm: this.distances[k]! }));
+    // Whoever found room by hand where there is hardly any does better.
+    this.given.forEach((p, k) => {
+      this.pulls[k] = p;
+      this.distances[k] = p.distanceMm;
+    });
+    return this.overlapOfAll() < after ? [...this.given] : tight;
+  }
+
+  /** Tries each pull shorter where the others are now. @returns whether one was */
+  private shorten(): boolean {
+    let shorter = false;
+    for (let k = 0; k < this.pulls.length; k++) {
+      checkCancel(this.options.cancel);
       if (this.isFixed(k)) continue;
-      this.settle(k);
+      const before = this.distances[k]!;
+      const pairs = this.pairs(k, false);
+      const after = this.shortest(k, pairs, Math.min(before, this.least(k, pairs)), before);
+      if (after < before - 1e-9) shorter = true;
+      this.distances[k] = after;
     }
-    for (let round = 0; round < ROUNDS; round++) {
-      let shorter = false;
-      for (let k = 0; k < this.pulls.length; k++) {
-        checkCancel(this.options.cancel);
-        if (this.isFixed(k)) continue;
-        const before = this.distances[k]!;
-        const pairs = this.pairs(k, false);
-        const after = this.shortest(k, pairs, Math.min(before, this.least(k, pairs)), before);
-        if (after < before - 1e-9) shorter = true;
-        this.distances[k] = after;
+    return shorter;
+  }
+
+  /** Cells in which separately pulled components overlap. */
+  private overlapOfAll(): number {
+    const { groups } = this.paper;
+    let n = 0;
+    groups.forEach((a, i) => {
+      const [ax, ay] = this.paper.cells(a, this.distances);
+      for (const b of groups.slice(i + 1)) {
+        const [bx, by] = this.paper.cells(b, this.distances);
+        n += sharedCells(a.shape, b.shape, ax - bx, ay - by);
       }
-      if (!shorter) break;
-    }
-    return this.pulls.map((p, k) => ({ ...p, distanceMm: this.distances[k]! }));
+    });
+    return n;
   }
 
   /** Sets a pull for the first time, in the direction in which it has the shortest way to a free place. */
   private settle(k: number): void {
     const pairs = this.pairs(k, true);
-    const pull = this.pulls[k]!;
+    const pull = this.given[k]!;
+    const wished = this.wish.directions?.get(k);
     let best: { direction: Vec3; distance: number; cost: number } | undefined;
-    for (const direction of [pull.direction, ...(this.options.ways?.[k] ?? [])]) {
+    for (const direction of wished ? [wished] : [pull.direction, ...(this.options.ways?.[k] ?? [])]) {
       this.pulls[k] = { ...pull, direction };
       const least = this.least(k, pairs);
-      const distance = this.shortest(k, pairs, least, least + this.reach);
+      const distance = this.shortest(k, pairs, least, Math.max(least + this.reach, pull.distanceMm));
       this.distances[k] = distance;
       const cost = distance + (this.overlap(pairs, Infinity) > 0 ? 10 * this.reach : 0) + (direction === pull.direction ? 0 : OTHER_WAY * this.reach);
       if (!best || cost < best.cost) best = { direction, distance, cost };
@@ -97,7 +135,7 @@ class Tightener {
   }
 
   private isFixed(k: number): boolean {
-    const p = this.pulls[k]!;
+    const p = this.given[k]!;
     return p.turn !== undefined || p.components.length === 0 || (this.options.kept?.has(k) ?? false);
   }
 
@@ -123,7 +161,7 @@ class Tightener {
     const { direction } = this.pulls[k]!;
     const before = this.distances[k]!;
     this.distances[k] = 0;
-    let need = this.options.gapMm;
+    let need = Math.max(this.options.gapMm, this.wish.floors?.get(k) ?? 0);
     for (const [a, b] of pairs) {
       const [offA, offB] = [this.paper.offset(a.shares, this.distances), this.paper.offset(b.shares, this.distances)];
       const start = dot(offA, direction);
@@ -152,18 +190,27 @@ class Tightener {
     if (seen < 0.05) return first;
     const step = cellMm / seen;
     const before = this.distances[k]!;
+    const overlapAt = (d: number, stopAt: number) => {
+      this.distances[k] = d;
+      return this.overlap(pairs, stopAt);
+    };
     let best = before;
     let least = Infinity;
-    for (let n = 0; ; n++) {
+    for (let n = 0; ; n += STRIDE) {
       const d = Math.min(most, first + n * step);
-      this.distances[k] = d;
-      const shared = this.overlap(pairs, least);
+      const shared = overlapAt(d, least);
       if (shared < least) {
         least = shared;
         best = d;
       }
       if (shared === 0 || d >= most) break;
     }
+    // The step before was not free; the cells between may be.
+    if (least === 0)
+      for (let i = 0; i < STRIDE - 1 && best - step >= first; i++) {
+        if (overlapAt(best - step, 1) > 0) break;
+        best -= step;
+      }
     this.distances[k] = before;
     return best;
   }

@@ -212,3 +212,38 @@ export function assemblyOf(
     },
   };
 }
+
+/** One part of several closed bodies that stand against each other, such as a stepped shaft or a frame of bars. */
+export function joined(...pieces: readonly (readonly [PartGeometry, (readonly [number, number, number])?])[]): PartGeometry {
+  const all = pieces.map(([g, at]) => ({ g, at: at ?? ([0, 0, 0] as const) }));
+  const positions = Float64Array.from(all.flatMap(({ g, at }) => [...g.positions].map((v, i) => v + at[i % 3]!)));
+  let [vertex, face] = [0, 0];
+  const triangles: number[] = [];
+  const faces: number[] = [];
+  for (const { g } of all) {
+    for (const t of g.triangles) triangles.push(t + vertex);
+    for (const f of g.triangleFace) faces.push(f + face);
+    vertex += g.positions.length / 3;
+    face += g.faceKind.length;
+  }
+  const moved = ({ g, at }: (typeof all)[number]) => [...g.faceParams].map((v, i) => (i % FACE_STRIDE < 3 ? v + at[i % FACE_STRIDE]! : v));
+  return {
+    ...all[0]!.g,
+    positions,
+    triangles: Uint32Array.from(triangles),
+    triangleFace: Uint32Array.from(faces),
+    cornerNormals: Float32Array.from(all.flatMap(({ g }) => [...g.cornerNormals])),
+    faceKind: Uint8Array.from(all.flatMap(({ g }) => [...g.faceKind])),
+    faceParams: Float64Array.from(all.flatMap(moved)),
+    edgeStart: Uint32Array.from([0]),
+    edgeVertices: new Uint32Array(0),
+    edgeClass: new Uint8Array(0),
+    edgeFaces: new Int32Array(0),
+    edgeCurve: new Uint8Array(0),
+    edgeParams: new Float64Array(0),
+    deflectionMm: Math.max(...all.map(({ g }) => g.deflectionMm)),
+    volumeMm3: all.reduce((s, { g }) => s + g.volumeMm3, 0),
+    areaMm2: all.reduce((s, { g }) => s + g.areaMm2, 0),
+    box: boxOf(positions),
+  };
+}

@@ -1,0 +1,113 @@
+import type { Vec3 } from '../base/vector.ts';
+import { sceneDiagonal, type Body } from '../outline/scene.ts';
+import { viewBox } from '../shade/raster.ts';
+import { PaperGroups } from './on-paper.ts';
+import { Spacing } from './spacing.ts';
+import type { Pull } from './spread.ts';
+import { Tightener, type TightenOptions, type Wish } from './tighten.ts';
+
+export interface FitOptions extends Omit<TightenOptions, 'gapMm'> {
+  /** Width and height on paper, mm. */
+  readonly room: readonly [number, number];
+  /** Scales that may be taken, the largest first. */
+  readonly scales: readonly number[];
+  /** Wanted distances between parts on paper, mm, the best first. Default 5, 4, 3, 2 (common practice: 4 to 10) */
+  readonly gapsMm?: readonly number[];
+}
+
+export interface Fit {
+  readonly pulls: readonly Pull[];
+  readonly scale: number;
+  /** On paper, mm. */
+  readonly gapMm: number;
+  readonly size: readonly [number, number];
+  readonly fits: boolean;
+}
+
+const GAPS: readonly number[] = [5, 4, 3, 2];
+/** A closer gap than the first try makes an exploded view no smaller than this. */
+const DOUBT = 1.25;
+/** So many of the largest pulls are tried farther or in another direction, to make the whole smaller. */
+const TRIED = 7;
+const FARTHER = [1.6, 2.6, 4];
+/** What is tried has to save this much. */
+const WORTH = 0.97;
+
+/**
+ * Tightens a spread for a place on paper: first the arrangement that fills the room best, then the largest standard
+ * scale at which it fits with the least gap, then the widest gap at that scale. Where no scale fits, the smallest is
+ * taken and `fits` is false.
+ */
+export function fitSpread(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions): Fit {
+  const gaps = options.gapsMm ?? GAPS;
+  const { room, frame } = options;
+  const spacing = new Spacing(bodies);
+  const { wish, need } = arrange(bodies, pulls, options, spacing);
+  const at = (scale: number, gapMm: number): Fit => {
+    const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
+    const tight = tightener.solve(wish).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
+    const size = sizeOf(tightener.paper, tight, scale);
+    return { pulls: tight, scale, gapMm, size, fits: size[0] <= room[0] && size[1] <= room[1] };
+  };
+  const box = viewBox(bodies, frame);
+  const could = options.scales.filter((s) => (box[2] - box[0]) * s <= room[0] && (box[3] - box[1]) * s <= room[1] && need * s <= DOUBT);
+  let last: Fit | undefined;
+  for (const scale of could) {
+    last = at(scale, gaps.at(-1)!);
+    if (!last.fits) continue;
+    for (const gap of gaps.slice(0, -1)) {
+      const wider = at(scale, gap);
+      if (wider.fits) return wider;
+    }
+    return last;
+  }
+  return last ?? at(options.scales.at(-1)!, gaps.at(-1)!);
+}
+
+/**
+ * Looks for pulls that make the whole smaller by going farther, or another way: what is lifted out of a row of parts
+ * lets the row close up.
+ * @returns what to wish for, and how much of the room it then takes at full size
+ */
+function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions, spacing: Spacing): { wish: Wish; need: number } {
+  const { room } = options;
+  const tightener = new Tightener(bodies, pulls, { ...options, gapMm: 0.012 * sceneDiagonal(bodies) }, spacing);
+  const look = (wish: Wish) => {
+    const tight = tightener.solve(wish);
+    const [w, h] = sizeOf(tightener.paper, tight, 1);
+    return { tight, need: Math.max(w / room[0], h / room[1]) };
+  };
+  let floors = new Map<number, number>();
+  let directions = new Map<number, Vec3>();
+  let now = look({});
+  const weight = (k: number) => tightener.paper.groups.reduce((s, g) => s + (g.shares[k]! > 0 ? g.shape.count : 0), 0);
+  const tried = pulls
+    .map((_, k) => k)
+    .filter((k) => !pulls[k]!.turn && !options.kept?.has(k))
+    .sort((a, b) => weight(b) - weight(a))
+    .slice(0, TRIED);
+  for (const k of tried) {
+    const start = now.tight[k]!;
+    for (const direction of [start.direction, ...(options.ways?.[k] ?? [])].filter((d, i, all) => all.indexOf(d) === i))
+      for (const factor of direction === start.direction ? FARTHER : [1, 2.5]) {
+        const wish = {
+          floors: new Map(floors).set(k, direction === start.direction ? start.distanceMm * factor : (factor - 1) * start.distanceMm),
+          directions: direction === start.direction ? directions : new Map(directions).set(k, direction),
+        };
+        const other = look(wish);
+        if (other.need > now.need * WORTH) continue;
+        now = other;
+        ({ floors, directions } = wish);
+      }
+  }
+  return { wish: { floors, directions }, need: now.need };
+}
+
+/** Half millimetres; of small things a three-figure value. */
+export const rounded = (mm: number): number => (mm >= 20 ? Math.ceil(mm * 2) / 2 : Number(mm.toPrecision(3)));
+
+function sizeOf(paper: PaperGroups, pulls: readonly Pull[], scale: number): [number, number] {
+  paper.pulls = pulls;
+  const b = paper.box(pulls.map((p) => p.distanceMm));
+  return [Math.max(0, b[2] - b[0]) * scale, Math.max(0, b[3] - b[1]) * scale];
+}
