@@ -4,8 +4,8 @@ import { hiddenLines } from '../src/core/outline/hidden-lines.ts';
 import { HIDDEN, runLength, type Linework } from '../src/core/outline/linework.ts';
 import { projectScene, sceneDiagonal } from '../src/core/outline/scene.ts';
 import type { Body } from '../src/core/outline/scene.ts';
-import { columnGrid, columnsOf, comparePair } from '../src/core/explode/depth-columns.ts';
-import { planeBox, rasterize, viewBox, windowAround } from '../src/core/shade/raster.ts';
+import { Ways } from '../src/core/explode/ways.ts';
+import { planeBox, rasterize, windowAround } from '../src/core/shade/raster.ts';
 import { loadKernel, type Kernel } from '../src/kernel/load.ts';
 import { exactHiddenLines, nearLines, polygonalHiddenLines, walkLines } from '../src/kernel/testing/reference.ts';
 import { ASSEMBLY_FILES, fileCase, primitiveCases, SINGLE_FILES, type Case } from './cases.ts';
@@ -104,19 +104,11 @@ function growth(kernel: Kernel, solids: Solids): void {
 
 /** Which component blocks which, along the three axes both ways. @returns pairs that block */
 export function blocking(bodies: readonly Body[]): number {
-  const tolerance = 5e-4 * sceneDiagonal(bodies);
+  const ways = new Ways(
+    bodies,
+    bodies.map(() => false),
+  );
   let pairs = 0;
-  for (const name of ['front', 'right', 'top'] as const) {
-    const frame = namedFrame(name);
-    const grid = columnGrid(viewBox(bodies, frame), 512);
-    const columns = bodies.map((b) => columnsOf(b, frame, grid));
-    for (const a of columns)
-      for (const b of columns) {
-        if (a === b) continue;
-        const p = comparePair(a, b, tolerance);
-        if (p.up) pairs++;
-        if (p.down) pairs++;
-      }
-  }
+  for (let way = 0; way < 6; way++) for (const list of ways.obstacles(way)) pairs += list.length;
   return pairs;
 }

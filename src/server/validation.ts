@@ -4,6 +4,7 @@ import type { Vec3 } from '../core/base/vector.ts';
 import { whyNoShape, type CutShape } from '../core/cut/cut-shape.ts';
 import type { DrawingDocumentRecord } from '../core/document/records.ts';
 import type { Step } from '../core/document/steps.ts';
+import type { ExplodeRequest } from '../core/explode/requests.ts';
 import { SHEET_FORMATS } from '../core/sheet/formats.ts';
 
 const id = z.string().min(1).max(200);
@@ -168,6 +169,38 @@ export const sectionRequest = z.object({
   frame: z.object({ right: vector, up: vector, toward: vector }),
   cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),
 });
+const frame = z.object({ right: vector, up: vector, toward: vector });
+const component = z.int().min(0);
+const length = z.number().min(-1e7).max(1e7);
+const pulls = z
+  .array(
+    z.object({
+      components: z.array(component).readonly(),
+      direction: vector.refine((v) => Math.hypot(...v) > 0.5, 'A direction needs a length.'),
+      distanceMm: length,
+      turn: z.object({ axis: vector, through: vector, angle: z.number().min(-100).max(100) }).exactOptional(),
+      ranks: z.array(z.int().min(1)).readonly().exactOptional(),
+    }),
+  )
+  .max(10_000);
+export const explodeRequest = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('check'),
+    pulls,
+    paper: z.object({ frame, scale: z.number().positive(), gapMm: z.number().min(0).max(1000) }).optional(),
+  }),
+  z.object({ kind: z.literal('plan'), frame, together: z.array(z.array(component)).default([]), only: z.array(component).optional() }),
+  z.object({
+    kind: z.literal('fit'),
+    pulls,
+    kept: z.array(component).default([]),
+    frame,
+    room: z.tuple([z.number().positive(), z.number().positive()]),
+    scales: z.array(z.number().positive()).min(1).max(100),
+  }),
+  z.object({ kind: z.literal('clear'), pulls, components: z.array(component).min(1), direction: vector, gapMm: length }),
+  z.object({ kind: z.literal('directions'), pulls }),
+]) satisfies z.ZodType<ExplodeRequest>;
 const decisions = z
   .array(z.object({ before: z.string(), after: z.string(), same: z.boolean() }))
   .max(5000)

@@ -4,7 +4,7 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { turnedAxis } from '../cut/turned-axis.ts';
 import { dot } from '../base/vector.ts';
 import type { Body } from '../outline/scene.ts';
-import { isFastener } from './fasteners.ts';
+import { isFastener, isThreaded } from './fasteners.ts';
 import { ownDirections, Ways, type WayIndex } from './ways.ts';
 
 /** A set of components that comes off as one: a sub-assembly, a component, or two that only move together. */
@@ -76,7 +76,8 @@ export class Peeler {
     this.components = componentsOf(assembly);
     this.bodies = bodies;
     this.options = options;
-    this.ways = new Ways(assembly, bodies, options.cancel);
+    const threaded = this.components.map((c) => isThreaded(c.name, assembly.parts[c.part]!));
+    this.ways = new Ways(bodies, threaded, options.cancel);
   }
 
   /** The whole as a unit of units. */

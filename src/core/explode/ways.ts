@@ -1,5 +1,3 @@
-import type { Assembly } from '../assembly/assembly.ts';
-import { componentsOf } from '../assembly/components.ts';
 import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import { applyToDirection } from '../base/placement.ts';
@@ -8,7 +6,6 @@ import { dot, scale, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { pairWay, type PairWay } from './blocking.ts';
 import { Sight, type Along } from './columns.ts';
-import { isThreaded } from './fasteners.ts';
 
 /** A way is an axis with a sense: `2 × axis` goes along it, `2 × axis + 1` against it. */
 export type WayIndex = number;
@@ -31,12 +28,15 @@ export class Ways {
   private readonly lists: (readonly (readonly number[])[])[] = [];
   private readonly cancel: Cancel | undefined;
 
-  /** @param bodies one per component, in their order */
-  constructor(assembly: Assembly, bodies: readonly Body[], cancel?: Cancel) {
+  /**
+   * @param bodies one per component, in their order
+   * @param threaded which of them may have a thread
+   */
+  constructor(bodies: readonly Body[], threaded: readonly boolean[], cancel?: Cancel) {
     this.bodies = bodies;
     this.cancel = cancel;
     this.diagonal = sceneDiagonal(bodies);
-    this.threaded = componentsOf(assembly).map((c) => isThreaded(c.name, assembly.parts[c.part]!));
+    this.threaded = threaded;
   }
 
   direction(way: WayIndex): Vec3 {
@@ -97,8 +97,14 @@ export class Ways {
         if (q[1]! > p[4]! || q[4]! < p[1]!) continue;
         const [lower, higher] = a < b ? [a, b] : [b, a];
         const way = this.pair(lower, higher, axis);
-        if (way.forward) (forward[lower]!.push(higher), back[higher]!.push(lower));
-        if (way.back) (back[lower]!.push(higher), forward[higher]!.push(lower));
+        if (way.forward) {
+          forward[lower]!.push(higher);
+          back[higher]!.push(lower);
+        }
+        if (way.back) {
+          back[lower]!.push(higher);
+          forward[higher]!.push(lower);
+        }
       }
     });
     this.lists[axis * 2] = forward;

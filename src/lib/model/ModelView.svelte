@@ -1,16 +1,14 @@
 <script lang="ts">
-  import { unpackGeometry } from '$core/assembly/geometry-codec';
   import type { Vec3 } from '$core/base/vector';
   import { nearestAxis, resetFront, upFor } from '$core/document/front';
   import { frameFrom, type ViewFrame } from '$core/outline/directions';
   import { measureOne, measureTwo, type Measure, type Probe } from '$core/assembly/measure';
-  import type { PartGeometry } from '$core/assembly/part-geometry';
   import { Canvas } from '@threlte/core';
   import { onMount } from 'svelte';
-  import type { Box3 } from 'three';
   import type { Drawing } from '../shared/drawing.svelte';
-  import { ModelScene, type ColorMode, type Picked } from './model-scene';
-  import Stage3d from './Stage3d.svelte';
+  import { fetchMeshes } from '../shared/fetch-meshes';
+  import { ModelScene, type ColorMode, type Picked } from '../shared/model-scene';
+  import Stage3d, { type Look } from '../shared/Stage3d.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
 
@@ -21,9 +19,7 @@
   let section = $state(0);
   let through = $state(false);
   let hidden = $state.raw<ReadonlySet<number>>(new Set());
-  let look = $state.raw<
-    { fit: (box: Box3) => void; turn: (dx: number, dy: number) => void; zoom: (factor: number) => void; redraw: () => void; direction: () => Vec3 } | undefined
-  >(undefined);
+  let look = $state.raw<Look | undefined>(undefined);
   let measuring = $state(false);
   /** What was picked to measure: one thing, or two. */
   let probes = $state.raw<readonly Probe[]>([]);
@@ -43,17 +39,7 @@
   const keys = $derived([...new Set(drawing.assembly.parts.map((p) => p.geometryKey))]);
   /** Fetched a few at a time; shown when all are there. */
   async function load(signal: AbortSignal) {
-    const found = new Map<string, PartGeometry>();
-    const open = [...keys];
-    const fetchSome = async () => {
-      for (let key = open.pop(); key !== undefined; key = open.pop()) {
-        const r = await fetch(`/api/parts/${key}/mesh`, { signal });
-        const g = r.ok ? unpackGeometry(new Uint8Array(await r.arrayBuffer())) : undefined;
-        if (g) found.set(key, g);
-        loaded++;
-      }
-    };
-    await Promise.all(Array.from({ length: 6 }, fetchSome));
+    const found = await fetchMeshes(keys, signal, (n) => (loaded = n));
     scene = new ModelScene(drawing.assembly, drawing.components, found);
   }
   onMount(() => {

@@ -6,6 +6,7 @@ import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
+import type { ExplodeAnswer } from '../../core/explode/requests.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -14,6 +15,7 @@ import type {
   DraftReply,
   DraftResult,
   DraftTask,
+  ExplodeTask,
   ExportTask,
   GeometryTask,
   MeasureResult,
@@ -83,7 +85,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | PicturesTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | PicturesTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -121,6 +123,9 @@ export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSi
 
 export const runSection = (task: SectionTask, source: GeometrySource): Promise<SectionProposal> => compute(task, source, undefined, []);
 
+/** @throws QuarryError CANCELLED */
+export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<ExplodeAnswer> =>
+  compute(task, source, signal, [], onProgress);
 
 /** Drafts in one thread; its views are computed by the others, side by side. */
 export function runDraft(

@@ -9,6 +9,7 @@ import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts
 import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
+import type { ExplodeRequest } from '../../core/explode/requests.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 
 type Packed = readonly (readonly [string, Uint8Array])[];
@@ -94,6 +95,13 @@ export interface SectionProposal {
   readonly depths: readonly number[];
 }
 
+/** Checks, plans or fits an exploded view. */
+export interface ExplodeTask {
+  readonly type: 'explode';
+  readonly assembly: Assembly;
+  readonly request: ExplodeRequest;
+}
+
 /** Compares a newer model with the one a drawing shows, and plans its taking over. */
 export interface CompareTask {
   readonly type: 'compare';
@@ -143,6 +151,7 @@ export type GeometryTask =
   | (DraftTask & Computing)
   | (ViewTask & Computing)
   | (SectionTask & Computing)
+  | (ExplodeTask & Computing)
   | ReadTask
   | MeasureTask
   | TableTask

@@ -33,6 +33,7 @@ import { readMeshFile } from '../../formats/readers/index.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
+import { explode } from '../../core/explode/requests.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -61,6 +62,8 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
       case 'section':
         return section(task, await geometriesFor(keysOf(task), task.geometry));
+      case 'explode':
+        return explode(task.assembly, await geometriesFor(keysOf(task), task.geometry), task.request, cancelBy(task.stop), progressTo(task.geometry));
       case 'read':
         return await read(task, cancelBy(task.stop));
       case 'measure':
@@ -155,13 +158,17 @@ let solids: Promise<SolidPort> | undefined;
 
 async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
   const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
+  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, progressTo(task.geometry)));
+}
+
+/** Tells progress, not more often than anyone can see. */
+function progressTo(port: MessagePort): (progress: number) => void {
   let told = performance.now();
-  const onProgress = (progress: number) => {
+  return (progress) => {
     if (performance.now() - told < 250) return;
     told = performance.now();
-    task.geometry.postMessage({ progress } satisfies Told);
+    port.postMessage({ progress } satisfies Told);
   };
-  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, onProgress));
 }
 
 function section(task: SectionTask, geometries: ReadonlyMap<string, PartGeometry>): SectionProposal {

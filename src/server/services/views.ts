@@ -11,7 +11,8 @@ import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
 import { loadDrawing } from './jobs.ts';
 import { viewKey } from '../view-key.ts';
-import { runSection, runView } from '../queue/geometry-pool.ts';
+import type { ExplodeAnswer, ExplodeRequest } from '../../core/explode/requests.ts';
+import { runExplode, runSection, runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
   readonly view: ViewRecord;
@@ -82,4 +83,22 @@ async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?
 export async function proposeSection(jobId: string, request: { frame: ViewFrame; cut: Cut }): Promise<SectionProposal> {
   const { assembly } = await loadDrawing(jobId);
   return runSection({ type: 'section', assembly, ...request }, loadGeometries);
+}
+
+/** Computes something of an exploded view of the job's model. @throws QuarryError NOT_FOUND, BAD_REQUEST, CANCELLED */
+export async function computeExploded(
+  jobId: string,
+  request: ExplodeRequest,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<ExplodeAnswer> {
+  const { assembly } = await loadDrawing(jobId);
+  const count = componentsOf(assembly).length;
+  const named = [
+    ...('pulls' in request ? request.pulls.flatMap((p) => p.components) : []),
+    ...(request.kind === 'plan' ? [...request.together.flat(), ...(request.only ?? [])] : []),
+    ...(request.kind === 'clear' ? request.components : []),
+  ];
+  if (named.some((c) => c >= count)) throw new QuarryError('BAD_REQUEST', { text: 'The model has changed meanwhile. Reload the page.' });
+  return runExplode({ type: 'explode', assembly, request }, loadGeometries, signal, onProgress);
 }

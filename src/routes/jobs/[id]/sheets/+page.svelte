@@ -4,7 +4,7 @@
   import { Drawing } from '$lib/shared/drawing.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
   import QuickBar from '$lib/shared/QuickBar.svelte';
-  import Shelf from '$lib/sheets/Shelf.svelte';
+  import Shelf from '$lib/shared/Shelf.svelte';
   import SheetCanvas from '$lib/sheets/SheetCanvas.svelte';
   import SheetStrip from '$lib/sheets/SheetStrip.svelte';
   import Slip from '$lib/sheets/Slip.svelte';

@@ -1,8 +1,10 @@
 import type { Assembly, Component } from '$core/assembly/assembly';
+import type { Placement } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
 import { probeOf, type Probe } from '$core/assembly/measure';
 import type { PartGeometry } from '$core/assembly/part-geometry';
 import { EdgeClass } from '$core/assembly/part-geometry';
+import type { Body } from '$core/outline/scene';
 import { colorBytes, itemColor } from '$core/shade/colors';
 import {
   Box3,
@@ -38,6 +40,8 @@ const SOURCES: Readonly<Record<string, string>> = { made: '#8fa7b8', bought: '#d
 interface Placed {
   readonly mesh: InstancedMesh;
   readonly instance: number;
+  /** In the assembly, and where it is now. */
+  readonly home: Matrix4;
   readonly matrix: Matrix4;
   readonly edges: LineSegments | undefined;
 }
@@ -89,7 +93,7 @@ export class ModelScene {
           edges.applyMatrix4(matrix);
           this.root.add(edges);
         }
-        this.placed[c.index] = { mesh, instance: i, matrix, edges };
+        this.placed[c.index] = { mesh, instance: i, home: matrix.clone(), matrix, edges };
       });
       mesh.computeBoundingBox();
       mesh.computeBoundingSphere();
@@ -131,6 +135,31 @@ export class ModelScene {
       }
       case 'source':
         return new Color(SOURCES[sourceOf(c.index)] ?? '#c9c4ba');
+    }
+  }
+
+  /** Moves components: by index, relative to their assembled places. */
+  move(motions: readonly Placement[]): void {
+    const step = new Matrix4();
+    const touched = new Set<InstancedMesh>();
+    for (const c of this.components) {
+      const p = this.placed[c.index];
+      const m = motions[c.index];
+      if (!p || !m) continue;
+      step.set(m[0]!, m[1]!, m[2]!, m[3]!, m[4]!, m[5]!, m[6]!, m[7]!, m[8]!, m[9]!, m[10]!, m[11]!, 0, 0, 0, 1);
+      p.matrix.multiplyMatrices(step, p.home);
+      touched.add(p.mesh);
+      if (!this.hidden.has(c.index)) p.mesh.setMatrixAt(p.instance, p.matrix);
+      if (!p.edges) continue;
+      p.edges.matrixAutoUpdate = false;
+      p.edges.matrix.copy(p.matrix);
+      p.edges.matrixWorldNeedsUpdate = true;
+    }
+    for (const mesh of touched) {
+      mesh.instanceMatrix.needsUpdate = true;
+      // What is picked is looked for where it is now.
+      mesh.boundingSphere = null;
+      mesh.boundingBox = null;
     }
   }
 
@@ -178,14 +207,26 @@ export class ModelScene {
     return undefined;
   }
 
-  /** Box around components; of everything when there are none. */
-  boxOf(components: ReadonlySet<number>): Box3 {
-    const out = new Box3();
-    for (const i of components) {
+  /** The parts in their assembled places, as the core takes them. */
+  bodies(): Body[] {
+    return this.components.flatMap((c) => {
+      const geometry = this.geometries.get(this.assembly.parts[c.part]!.geometryKey);
+      return geometry ? [{ component: c.index, geometry, placement: c.placement }] : [];
+    });
+  }
+
+  /** Boxes of components where they are now. */
+  boxesOf(components: ReadonlySet<number>): Box3[] {
+    return [...components].flatMap((i) => {
       const p = this.placed[i];
       const own = p?.mesh.geometry.boundingBox;
-      if (p && own) out.union(own.clone().applyMatrix4(p.matrix));
-    }
+      return p && own ? [own.clone().applyMatrix4(p.matrix)] : [];
+    });
+  }
+
+  /** Box around components; of everything when there are none. */
+  boxOf(components: ReadonlySet<number>): Box3 {
+    const out = this.boxesOf(components).reduce((all, b) => all.union(b), new Box3());
     return out.isEmpty() ? this.box : out;
   }
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Action } from '../shared/action';
+  import type { Action } from './action';
 
   const { actions }: { actions: readonly Action[] } = $props();
 </script>

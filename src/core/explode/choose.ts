@@ -1,0 +1,74 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { applyToPoint } from '../base/placement.ts';
+import { isFastener } from './fasteners.ts';
+
+type Box = readonly [number, number, number, number, number, number];
+
+/** Box of a component in the model, mm. */
+export function componentBox(assembly: Assembly, c: Component): Box {
+  const b = assembly.parts[c.part]!.box;
+  const out: [number, number, number, number, number, number] = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < 8; i++) {
+    const p = applyToPoint(c.placement, [b[i & 1 ? 3 : 0]!, b[i & 2 ? 4 : 1]!, b[i & 4 ? 5 : 2]!]);
+    for (let k = 0; k < 3; k++) {
+      out[k] = Math.min(out[k]!, p[k]!);
+      out[k + 3] = Math.max(out[k + 3]!, p[k]!);
+    }
+  }
+  return out;
+}
+
+/** Every component of the items that the chosen ones are of. */
+export function ofSameItems(components: readonly Component[], chosen: ReadonlySet<number>): Set<number> {
+  const parts = new Set([...chosen].map((c) => components[c]!.part));
+  return new Set(components.filter((c) => parts.has(c.part)).map((c) => c.index));
+}
+
+/** The sub-assemblies that the chosen components are in: one level up, each time it is asked for. */
+export function oneLevelUp(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): Set<number> {
+  const parentOf = (node: number) => assembly.nodes[node]!.parent;
+  const inside = (node: number, top: number): boolean => {
+    for (let n = node; n >= 0; n = parentOf(n)) if (n === top) return true;
+    return false;
+  };
+  const under = (top: number) => components.filter((c) => inside(c.node, top)).map((c) => c.index);
+  const out = new Set<number>();
+  for (const c of chosen) {
+    // Up to the first level that holds more than what is chosen already, but not the whole.
+    let node = components[c]!.node;
+    let found = [c];
+    while (parentOf(node) > 0) {
+      node = parentOf(node);
+      found = under(node);
+      if (found.some((f) => !chosen.has(f))) break;
+    }
+    for (const f of found) out.add(f);
+  }
+  return out;
+}
+
+/** Fasteners that stand in or against the chosen components. */
+export function fastenedTo(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): Set<number> {
+  const boxes = components.map((c) => componentBox(assembly, c));
+  const size = Math.max(1e-9, ...[0, 1, 2].map((k) => Math.max(...boxes.map((b) => b[k + 3]!)) - Math.min(...boxes.map((b) => b[k]!))));
+  const near = 5e-4 * size;
+  const meet = (a: Box, b: Box) => [0, 1, 2].every((k) => a[k]! <= b[k + 3]! + near && b[k]! <= a[k + 3]! + near);
+  const out = new Set<number>();
+  for (const c of components) {
+    if (chosen.has(c.index) || !isFastener(c.name, assembly.parts[c.part]!)) continue;
+    if ([...chosen].some((x) => meet(boxes[c.index]!, boxes[x]!))) out.add(c.index);
+  }
+  return out;
+}
+
+/** All components on a level of the tree or below it, by the node on that level. */
+export function byLevel(assembly: Assembly, components: readonly Component[], level: number): Map<number, number[]> {
+  const out = new Map<number, number[]>();
+  for (const c of components) {
+    const chain: number[] = [];
+    for (let n = c.node; n > 0; n = assembly.nodes[n]!.parent) chain.unshift(n);
+    const node = chain[Math.min(level, chain.length) - 1] ?? c.node;
+    out.set(node, [...(out.get(node) ?? []), c.index]);
+  }
+  return out;
+}

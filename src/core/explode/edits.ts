@@ -1,0 +1,99 @@
+import type { Assembly, Component } from '../assembly/assembly.ts';
+import { applyToPoint, combine } from '../base/placement.ts';
+import { dot, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { without } from '../base/without.ts';
+import { recordsOf, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from '../document/records.ts';
+import type { Step } from '../document/steps.ts';
+import { pullsOf } from './records.ts';
+import { motionsOf } from './spread.ts';
+
+/**
+ * The steps that change a spread: balloons of the views that show it go along with what they point at.
+ * @param after the spread as it shall be
+ */
+export function changeSpread(doc: DrawingDocument, assembly: Assembly, components: readonly Component[], after: SpreadRecord): Step[] {
+  const before = doc[after.id];
+  const steps: Step[] = [{ op: 'put', record: after }];
+  const was = motionsOf(before?.type === 'spread' ? pullsOf(before, components) : [], components.length);
+  const is = motionsOf(pullsOf(after, components), components.length);
+  return [...steps, ...balloonsAlong(doc, assembly, components, viewsShowing(doc, after.id), was, is)];
+}
+
+/** The steps that make a view show a spread, or none. */
+export function showSpread(doc: DrawingDocument, assembly: Assembly, components: readonly Component[], view: ViewRecord, spread: string | null): Step[] {
+  const motions = (id: string | null) => {
+    const s = id === null ? undefined : doc[id];
+    return motionsOf(s?.type === 'spread' ? pullsOf(s, components) : [], components.length);
+  };
+  const record: ViewRecord = { ...view, spread, pullLines: spread !== null };
+  return [{ op: 'put', record }, ...balloonsAlong(doc, assembly, components, [view], motions(view.spread), motions(spread))];
+}
+
+export const viewsShowing = (doc: DrawingDocument, spread: string): ViewRecord[] => recordsOf(doc, 'view').filter((v) => v.spread === spread);
+
+function balloonsAlong(
+  doc: DrawingDocument,
+  assembly: Assembly,
+  components: readonly Component[],
+  views: readonly ViewRecord[],
+  was: readonly (readonly number[])[],
+  is: readonly (readonly number[])[],
+): Step[] {
+  const byPath = new Map(components.map((c) => [c.path, c]));
+  return recordsOf(doc, 'balloon').flatMap((b): Step[] => {
+    const view = views.find((v) => v.id === b.view);
+    const c = byPath.get(b.component);
+    if (!view || !c) return [];
+    const middle = assembly.parts[c.part]!.centroid;
+    const at = (m: readonly number[]) => applyToPoint(combine(m, c.placement), middle);
+    const d = subtract(at(is[c.index]!), at(was[c.index]!));
+    const [dx, dy] = [dot(d, view.right), dot(d, view.up)];
+    if (Math.hypot(dx, dy) < 1e-9) return [];
+    const record = {
+      ...b,
+      anchor: [b.anchor[0] + dx, b.anchor[1] + dy] as const,
+      offset: [b.offset[0] + dx * view.scale, b.offset[1] - dy * view.scale] as const,
+    };
+    return [{ op: 'put', record }];
+  });
+}
+
+/** A pull for each item that moves in a pull; they go the same way. */
+export function splitPull(pull: PullRecord, itemOf: (path: string) => string): PullRecord[] {
+  const groups = new Map<string, string[]>();
+  for (const path of pull.components) groups.set(itemOf(path), [...(groups.get(itemOf(path)) ?? []), path]);
+  const rest = without(without(pull, 'ranks'), 'name');
+  return [...groups.values()].map((components) => ({ ...rest, components }));
+}
+
+/** Two pulls as one, in the direction and over the distance of the first. */
+export function mergePulls(first: PullRecord, second: PullRecord): PullRecord {
+  return { ...without(first, 'ranks'), components: [...new Set([...first.components, ...second.components])] };
+}
+
+/**
+ * The same pull on the other side of a plane through a point: components are those that stand where the mirror image
+ * of each would be. @returns undefined when there are none
+ * @param normal of the plane, unit vector
+ */
+export function mirroredPull(pull: PullRecord, assembly: Assembly, components: readonly Component[], normal: Vec3, through: Vec3): PullRecord | undefined {
+  const reflect = (p: Vec3): Vec3 => subtract(p, scale(normal, 2 * dot(subtract(p, through), normal)));
+  const turn = (d: Vec3): Vec3 => subtract(d, scale(normal, 2 * dot(d, normal)));
+  const middle = (c: Component) => applyToPoint(c.placement, assembly.parts[c.part]!.centroid);
+  const size = Math.cbrt(Math.max(...assembly.parts.map((p) => p.volumeMm3), 1));
+  const found = pull.components.flatMap((path) => {
+    const c = components.find((x) => x.path === path);
+    if (!c) return [];
+    const want = reflect(middle(c));
+    const nearest = components
+      .filter((x) => Math.abs(assembly.parts[x.part]!.volumeMm3 / assembly.parts[c.part]!.volumeMm3 - 1) < 0.01 && x.index !== c.index)
+      .map((x) => ({ x, away: Math.hypot(...subtract(middle(x), want)) }))
+      .sort((a, b) => a.away - b.away)[0];
+    return nearest && nearest.away < 0.05 * size ? [nearest.x.path] : [];
+  });
+  if (found.length === 0) return undefined;
+  const turning = pull.turn;
+  // A turn seen in a mirror turns the other way.
+  const other = turning && { axis: scale(turn(turning.axis), -1), through: reflect(turning.through), angle: turning.angle };
+  return { ...without(without(pull, 'turn'), 'ranks'), components: found, direction: turn(pull.direction), ...(other ? { turn: other } : {}) };
+}

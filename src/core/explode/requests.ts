@@ -1,0 +1,99 @@
+import type { Assembly } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import type { PartGeometry } from '../assembly/part-geometry.ts';
+import type { Cancel } from '../base/errors.ts';
+import type { Vec3 } from '../base/vector.ts';
+import { proposeDirections, type DirectionProposal } from './directions.ts';
+import { fitSpread } from './fit.ts';
+import { paperReport, type PaperReport } from './on-paper.ts';
+import { planSpread, type PlannedPull, type Stuck } from './plan.ts';
+import { crossings, flatLines, pullLines, type Crossing } from './pull-lines.ts';
+import { motionsOf, type Pull } from './spread.ts';
+import { checkSpread, clearDistance, type WayOut } from './way-out.ts';
+import type { ViewFrame } from '../outline/directions.ts';
+import { sceneOf } from '../outline/scene-of.ts';
+
+/** Something of an exploded view that has to be computed. Components by index. */
+export type ExplodeRequest =
+  | { readonly kind: 'check'; readonly pulls: readonly Pull[]; readonly paper?: PaperPlace | undefined }
+  | {
+      readonly kind: 'plan';
+      readonly frame: ViewFrame;
+      readonly together: readonly (readonly number[])[];
+      /** Only these; absent: everything. */
+      readonly only?: readonly number[] | undefined;
+    }
+  | {
+      readonly kind: 'fit';
+      readonly pulls: readonly Pull[];
+      /** Pulls whose distance was chosen by someone, by index. */
+      readonly kept: readonly number[];
+      readonly frame: ViewFrame;
+      readonly room: readonly [number, number];
+      readonly scales: readonly number[];
+    }
+  | { readonly kind: 'clear'; readonly pulls: readonly Pull[]; readonly components: readonly number[]; readonly direction: Vec3; readonly gapMm: number }
+  | { readonly kind: 'directions'; readonly pulls: readonly Pull[] };
+
+/** The view in which it is shown. */
+export interface PaperPlace {
+  readonly frame: ViewFrame;
+  /** Paper mm per model mm. */
+  readonly scale: number;
+  readonly gapMm: number;
+}
+
+export interface CheckAnswer extends WayOut {
+  readonly paper: (PaperReport & { readonly crossings: readonly Crossing[] }) | null;
+}
+export interface PlanAnswer extends WayOut {
+  readonly pulls: readonly PlannedPull[];
+  readonly stuck: readonly Stuck[];
+}
+export interface FitAnswer {
+  readonly pulls: readonly Pull[];
+  readonly scale: number;
+  readonly gapMm: number;
+  readonly size: readonly [number, number];
+  readonly fits: boolean;
+}
+export type ExplodeAnswer = CheckAnswer | PlanAnswer | FitAnswer | { readonly distanceMm: number } | { readonly proposals: readonly DirectionProposal[] };
+
+/** @throws QuarryError CANCELLED */
+export function explode(
+  assembly: Assembly,
+  geometries: ReadonlyMap<string, PartGeometry>,
+  request: ExplodeRequest,
+  cancel: Cancel,
+  onProgress: (share: number) => void,
+): ExplodeAnswer {
+  const bodies = sceneOf(assembly, geometries);
+  switch (request.kind) {
+    case 'check': {
+      const way = checkSpread(assembly, bodies, request.pulls, cancel);
+      const { paper: place } = request;
+      if (!place) return { ...way, paper: null };
+      const lines = flatLines(pullLines(bodies, request.pulls), place.frame);
+      return { ...way, paper: { ...paperReport(bodies, request.pulls, place.frame, place.scale, place.gapMm), crossings: crossings(lines) } };
+    }
+    case 'plan': {
+      const only = request.only && new Set(request.only);
+      const plan = planSpread(assembly, bodies, {
+        frame: request.frame,
+        together: request.together,
+        ...(only ? { only } : {}),
+        cancel,
+        onProgress: (done, total) => onProgress(done / total),
+      });
+      return { pulls: plan.pulls, stuck: plan.stuck, clear: plan.pulls.map((p) => p.clear), hits: plan.hits };
+    }
+    case 'fit':
+      return fitSpread(bodies, request.pulls, { ...request, kept: new Set(request.kept), cancel });
+    case 'clear': {
+      const motions = motionsOf(request.pulls, componentsOf(assembly).length);
+      return { distanceMm: clearDistance(bodies, motions, request.components, request.direction, request.gapMm) };
+    }
+    case 'directions':
+      return { proposals: proposeDirections(bodies, request.pulls, cancel) };
+  }
+}

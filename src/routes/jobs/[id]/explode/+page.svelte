@@ -1,0 +1,144 @@
+<script lang="ts">
+  import { actionFor } from '$lib/shared/action';
+  import { Drawing } from '$lib/shared/drawing.svelte';
+  import JobBar from '$lib/shared/JobBar.svelte';
+  import QuickBar from '$lib/shared/QuickBar.svelte';
+  import Shelf from '$lib/shared/Shelf.svelte';
+  import type { Look } from '$lib/shared/Stage3d.svelte';
+  import { explodeActions } from '$lib/explode/actions';
+  import { Explode } from '$lib/explode/explode.svelte';
+  import PullList from '$lib/explode/PullList.svelte';
+  import PullSlip from '$lib/explode/PullSlip.svelte';
+  import Timeline from '$lib/explode/Timeline.svelte';
+  import type ExplodeView from '$lib/explode/ExplodeView.svelte';
+  import { onMount, untrack } from 'svelte';
+
+  const { data } = $props();
+  const drawing = untrack(() => new Drawing(data.drawing));
+  const explode = new Explode(drawing);
+  let timeline = $state<ReturnType<typeof Timeline>>();
+  let view = $state<ReturnType<typeof ExplodeView>>();
+  let look = $state.raw<Look | undefined>(undefined);
+  const actions = $derived(
+    explodeActions(explode, {
+      fit: (what) => view?.fit(what),
+      toggle: () => timeline?.toggle(),
+      step: (by) => timeline?.step(by),
+    }),
+  );
+
+  let mounted = $state(false);
+  onMount(() => {
+    mounted = true;
+    return drawing.open(false);
+  });
+  // Every change of the spread is checked again.
+  $effect(() => {
+    void [explode.spread, explode.view, explode.made.length];
+    if (mounted && explode.drag === undefined) untrack(() => explode.recheck());
+  });
+  // A pull that is gone is no longer at hand.
+  $effect(() => {
+    if (explode.active !== undefined && explode.active >= (explode.spread?.pulls.length ?? 0)) explode.active = undefined;
+    if (explode.time > explode.made.length) explode.time = explode.made.length;
+  });
+  function key(e: KeyboardEvent) {
+    if (explode.quickBar) return;
+    if (e.key === 'Escape') {
+      if (explode.work) explode.work.stop();
+      else if (explode.active !== undefined) explode.active = undefined;
+      else explode.choose(new Set());
+      return;
+    }
+    if (e.key === ' ' && (e.target as HTMLElement).closest('button, select, a')) return;
+    const action = actionFor(actions, e);
+    if (!action) return;
+    e.preventDefault();
+    action.run();
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+
+<div class="page">
+  <JobBar {drawing} current="Explode" onquick={() => (explode.quickBar = true)} />
+  <div class="body">
+    <aside class="left"><PullList {explode} /></aside>
+    <main>
+      <div class="canvas">
+        {#if mounted}
+          {#await import('$lib/explode/ExplodeView.svelte')}<p class="wait">Opening the 3D view …</p>
+          {:then { default: View }}<View {explode} bind:this={view} onlook={(l) => (look = l)} />
+          {:catch}<p class="wait">The 3D view could not be loaded. Reload the page.</p>{/await}
+        {/if}
+        {#if explode.work}
+          <p class="work" role="status">
+            {explode.work.what} …{explode.work.share > 0 ? ` ${Math.round(100 * explode.work.share)} %` : ''}
+            <button class="q-button" onclick={() => explode.work?.stop()}>Stop</button>
+          </p>
+        {/if}
+        <Shelf actions={actions.filter((a) => a.shelf)} />
+      </div>
+      <Timeline {explode} bind:this={timeline} />
+    </main>
+    <aside class="right"><div class="slip"><PullSlip {explode} {look} /></div></aside>
+  </div>
+</div>
+<QuickBar {drawing} tools={explode} {actions} />
+
+<style>
+  .page {
+    display: flex;
+    flex-direction: column;
+    height: 100vh;
+    overflow: hidden;
+  }
+  .body {
+    flex: 1;
+    display: flex;
+    min-height: 0;
+  }
+  main {
+    flex: 1;
+    display: flex;
+    flex-direction: column;
+    min-width: 0;
+  }
+  .canvas {
+    position: relative;
+    flex: 1;
+    min-height: 0;
+  }
+  aside {
+    flex: none;
+    overflow-y: auto;
+    background: var(--panel);
+  }
+  .left {
+    width: 300px;
+    border-right: 1px solid var(--line);
+  }
+  .right {
+    width: 272px;
+    border-left: 1px solid var(--line);
+  }
+  .slip {
+    padding: 0.9rem;
+  }
+  .wait {
+    padding: 1.5rem;
+  }
+  .work {
+    position: absolute;
+    left: 50%;
+    top: 12px;
+    transform: translateX(-50%);
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    padding: 0.4rem 0.9rem;
+    border-radius: 10px;
+    background: var(--panel);
+    box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
+  }
+</style>
