@@ -19,7 +19,7 @@ const SAGITTA = 0.006;
 const ROUNDING = 2e-5;
 /**
  * A thread modelled at its full diameter overlaps its partner by a ring around the shank, 28 % of its disc for coarse
- * threads (1 − (d1/d)², ISO 724); one with true flanks blocks a part of what the head and the nut share.
+ * threads (1 − (d1/d)², ISO 724).
  */
 const THREAD_SHARE = 0.4;
 /** Fewer blocked rays than this are no obstacle: what is left of a noisy wall. */
@@ -77,10 +77,9 @@ function lookAt(a: Along, b: Along, w: RayWindow, slack: Slack, threaded: boolea
   const screwed = threaded ? threadRays(crossingsOf(a, w), crossingsOf(b, w), cells, slack.along) : undefined;
   const forward = new Uint8Array(cells);
   const back = new Uint8Array(cells);
-  let [shared, up, down] = [0, 0, 0];
+  let [up, down] = [0, 0];
   for (let i = 0; i < cells; i++) {
     if (p.low[i] === Infinity || q.low[i] === Infinity) continue;
-    shared++;
     if (screwed?.[i]) continue;
     if (q.high[i]! > p.low[i]! + slack.along) {
       forward[i] = 1;
@@ -91,15 +90,14 @@ function lookAt(a: Along, b: Along, w: RayWindow, slack: Slack, threaded: boolea
       down++;
     }
   }
-  const blocks = (mask: Uint8Array, n: number) =>
-    n >= LEAST_RAYS && !(threaded && isThread(n, shared)) && eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) >= LEAST_RAYS;
+  const blocks = (mask: Uint8Array, n: number) => n >= LEAST_RAYS && eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) >= LEAST_RAYS;
   const way = { forward: blocks(forward, up), back: blocks(back, down) };
   return { way, certain: (way.forward || up === 0) && (way.back || down === 0) };
 }
 
 /**
- * Rays on which two bodies overlap in place, when these are a ring as a thread leaves it; undefined when they overlap
- * otherwise: from the side, or a pin that goes through a wall without a hole.
+ * Rays on which two bodies overlap in place, or on which flanks of a true thread lie between each other, when these are a
+ * ring as a thread leaves it; undefined when they overlap otherwise: from the side, or a pin that goes through a wall without a hole.
  */
 export function threadRays(p: Crossings, q: Crossings, cells: number, along: number): Uint8Array | undefined {
   const rays = new Uint8Array(cells);
@@ -108,15 +106,15 @@ export function threadRays(p: Crossings, q: Crossings, cells: number, along: num
     const [first, second] = [p.start[i] !== p.start[i + 1], q.start[i] !== q.start[i + 1]];
     if (first) inFirst++;
     if (second) inSecond++;
-    if (!first || !second || overlapOn(p, q, i) <= along) continue;
+    if (!first || !second || (overlapOn(p, q, i) <= along && !interleaved(p, q, i))) continue;
     rays[i] = 1;
     overlapping++;
   }
   return overlapping <= THREAD_SHARE * Math.max(inFirst, inSecond) ? rays : undefined;
 }
 
-/** Few of the rays that a threaded pair shares are blocked: flanks of a thread as it really is. */
-export const isThread = (blocked: number, shared: number): boolean => blocked < THREAD_SHARE * shared;
+/** A thread as it really is: either body is entered at least three times. */
+const interleaved = (p: Crossings, q: Crossings, ray: number): boolean => p.start[ray + 1]! - p.start[ray]! >= 6 && q.start[ray + 1]! - q.start[ray]! >= 6;
 
 /** How long both bodies have material on a ray, mm. */
 function overlapOn(p: Crossings, q: Crossings, ray: number): number {

@@ -65,6 +65,23 @@ describe('a pull', () => {
     expect(check(parts, up([1], 60)).clear).toEqual([true]);
     expect(check(parts, { components: [1], direction: [1, 0, 0], distanceMm: 60 }).clear).toEqual([false]);
   });
+  test('of a threaded rod up out of a closed hole is not clear, however little of the bracket is above it', () => {
+    // The wall with the hole is thin, the foot below the rod is long.
+    const bracket = joined(
+      [box([0, -20, 0], [60, 20, 5])],
+      [box([0, -20, 5], [5, 20, 20])],
+      [box([0, -20, 20], [5, -5, 30])],
+      [box([0, 5, 20], [5, 20, 30])],
+      [box([0, -20, 30], [5, 20, 45])],
+    );
+    const rod = box([-20, -5, 20.05], [80, 5, 29.95]);
+    const parts: Parts = [
+      { name: 'bracket', geometry: bracket },
+      { name: 'threaded rod', geometry: rod },
+    ];
+    expect(check(parts, up([1], 60)).hits).toMatchObject([{ component: 1, through: 0 }]);
+    expect(check(parts, { components: [1], direction: [1, 0, 0], distanceMm: 120 }).hits).toEqual([]);
+  });
   test('is looked at where the parts before it have gone: what came off is no obstacle', () => {
     const parts: Parts = [
       { name: 'low', geometry: box([0, 0, 0], [10, 10, 10]) },

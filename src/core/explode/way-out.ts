@@ -4,7 +4,7 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { combine, IDENTITY, type Placement } from '../base/placement.ts';
 import { dot, normalize, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { eroded, isThread, sharedWindow, slackOf, threadRays } from './blocking.ts';
+import { eroded, sharedWindow, slackOf, threadRays } from './blocking.ts';
 import { crossingsOf, Sight, type Along, type Crossings } from './columns.ts';
 import { isThreaded } from './fasteners.ts';
 import { applyPull, shareOf, stepOf, type Pull } from './spread.ts';
@@ -128,11 +128,10 @@ class WayChecker {
     const first = new Float64Array(cells).fill(Infinity);
     let last = 0;
     const screwed = threaded ? threadRays(p, q, cells, slack.along) : undefined;
-    let [shared, blocked] = [0, 0];
+    let blocked = 0;
     for (let i = 0; i < cells; i++) {
       const [p0, p1, q0, q1] = [p.start[i]!, p.start[i + 1]!, q.start[i]!, q.start[i + 1]!];
       if (p0 === p1 || q0 === q1) continue;
-      shared++;
       if (screwed?.[i]) continue;
       let [enter, leave] = [Infinity, 0];
       for (let j = p0; j + 1 < p1; j += 2)
@@ -150,7 +149,7 @@ class WayChecker {
       first[i] = enter;
       if (leave > last) last = leave;
     }
-    if (blocked < LEAST_RAYS || (threaded && isThread(blocked, shared))) return undefined;
+    if (blocked < LEAST_RAYS) return undefined;
     if (eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) < LEAST_RAYS) return undefined;
     let at = -1;
     for (let i = 0; i < cells; i++) if (mask[i] && (at < 0 || first[i]! < first[at]!)) at = i;
@@ -199,17 +198,18 @@ class WayChecker {
     if (!w) return undefined;
     const [p, q] = [crossingsOf(a, w), crossingsOf(b, w)];
     const mask = new Uint8Array(w.width * w.height);
-    let [blocked, shared, at, depth] = [0, 0, -1, 0];
+    const screwed = threaded ? threadRays(p, q, mask.length, slack.along) : undefined;
+    let [blocked, at, depth] = [0, -1, 0];
     for (let i = 0; i < mask.length; i++) {
       if (p.start[i] === p.start[i + 1] || q.start[i] === q.start[i + 1]) continue;
-      shared++;
+      if (screwed?.[i]) continue;
       const z = commonDepth(p, q, i, slack.along);
       if (z === undefined) continue;
       mask[i] = 1;
       blocked++;
       [at, depth] = [i, z];
     }
-    if (blocked < LEAST_RAYS || (threaded && isThread(blocked, shared))) return undefined;
+    if (blocked < LEAST_RAYS) return undefined;
     if (eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) < LEAST_RAYS) return undefined;
     return [w.minX + ((at % w.width) + 0.5) * w.dx, w.minY + (Math.floor(at / w.width) + 0.5) * w.dy, depth];
   }
