@@ -203,8 +203,7 @@ class Drafter {
     const result = await this.spreadOn(view, plan.pulls);
     this.sheetFormat = this.formatForExploded(result, items.length);
     // Gaps are wanted on paper: the distances follow the sheet's scale.
-    const { width, height } = sheetGeometry(this.sheetFormat, this.landscape).frame;
-    const room = [width - 2 * EXPLODED_MARGIN, height - 2 * EXPLODED_MARGIN] as const;
+    const room = this.roomBeside(this.listRects(items.length));
     await this.spreadOn(
       view,
       fitSpread(this.bodies, plan.pulls, {
@@ -225,6 +224,15 @@ class Drafter {
     this.sheetFormat = this.format;
     this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
     this.step('balloons placed');
+  }
+
+  /** Width and height of the larger rectangle that list and title block leave, margins for balloons taken off, mm. */
+  private roomBeside(blocks: readonly Rect[]): readonly [number, number] {
+    const { frame } = sheetGeometry(this.sheetFormat, this.landscape);
+    const left = Math.min(...blocks.map((b) => b.x)) - frame.x;
+    const above = Math.min(...blocks.map((b) => b.y)) - frame.y;
+    const [width, height] = left * frame.height >= frame.width * above ? [left, frame.height] : [frame.width, above];
+    return [Math.max(30, width - 2 * EXPLODED_MARGIN), Math.max(30, height - 2 * EXPLODED_MARGIN)];
   }
 
   /** Keeps a spread and computes the view that shows it. */

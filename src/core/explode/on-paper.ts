@@ -1,5 +1,5 @@
 import { combine, IDENTITY, translation, type Placement } from '../base/placement.ts';
-import { add, scale, type Vec3 } from '../base/vector.ts';
+import { scale, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { viewBox } from '../shade/raster.ts';
@@ -60,11 +60,16 @@ export class PaperGroups {
 
   /** How far a group is shifted, model mm; turns not counted. */
   offset(shares: readonly number[], distances: readonly number[]): Vec3 {
-    let o: Vec3 = [0, 0, 0];
-    this.pulls.forEach((p, k) => {
-      if (shares[k]! > 0 && !p.turn) o = add(o, scale(p.direction, shares[k]! * distances[k]!));
-    });
-    return o;
+    let [x, y, z] = [0, 0, 0];
+    for (let k = 0; k < this.pulls.length; k++) {
+      const d = shares[k]! * distances[k]!;
+      if (d === 0 || this.pulls[k]!.turn) continue;
+      const { direction } = this.pulls[k]!;
+      x += direction[0] * d;
+      y += direction[1] * d;
+      z += direction[2] * d;
+    }
+    return [x, y, z];
   }
 
   cells(group: Group, distances: readonly number[]): [number, number] {

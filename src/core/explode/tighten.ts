@@ -3,7 +3,7 @@ import { dot, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { PaperGroups, type Group } from './on-paper.ts';
-import { sharedCells } from './silhouette.ts';
+import { sharedCells, type Silhouette } from './silhouette.ts';
 import { Spacing } from './spacing.ts';
 import type { Pull } from './spread.ts';
 
@@ -127,7 +127,7 @@ export class Tightener {
       const least = this.least(k, pairs);
       const distance = this.shortest(k, pairs, least, Math.max(least + this.reach, pull.distanceMm));
       this.distances[k] = distance;
-      const cost = distance + (this.overlap(pairs, Infinity) > 0 ? 10 * this.reach : 0) + (direction === pull.direction ? 0 : OTHER_WAY * this.reach);
+      const cost = distance + (this.overlap(k, pairs) > 0 ? 10 * this.reach : 0) + (direction === pull.direction ? 0 : OTHER_WAY * this.reach);
       if (!best || cost < best.cost) best = { direction, distance, cost };
     }
     this.pulls[k] = { ...pull, direction: best!.direction };
@@ -190,10 +190,8 @@ export class Tightener {
     if (seen < 0.05) return first;
     const step = cellMm / seen;
     const before = this.distances[k]!;
-    const overlapAt = (d: number, stopAt: number) => {
-      this.distances[k] = d;
-      return this.overlap(pairs, stopAt);
-    };
+    const shifts = this.shiftsOf(k, pairs);
+    const overlapAt = (d: number, stopAt: number) => overlapOf(shifts, d, stopAt);
     let best = before;
     let least = Infinity;
     for (let n = 0; ; n += STRIDE) {
@@ -211,18 +209,52 @@ export class Tightener {
         if (overlapAt(best - step, 1) > 0) break;
         best -= step;
       }
-    this.distances[k] = before;
     return best;
   }
 
-  private overlap(pairs: readonly (readonly [Group, Group])[], stopAt: number): number {
-    let n = 0;
-    for (const [a, b] of pairs) {
-      const [ax, ay] = this.paper.cells(a, this.distances);
-      const [bx, by] = this.paper.cells(b, this.distances);
-      n += sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by);
-      if (n >= stopAt) return n;
-    }
-    return n;
+  private overlap(k: number, pairs: readonly (readonly [Group, Group])[]): number {
+    return overlapOf(this.shiftsOf(k, pairs), this.distances[k]!, Infinity);
   }
+
+  /** How each pair stands to each other on the grid, as far as pull `k` goes. */
+  private shiftsOf(k: number, pairs: readonly (readonly [Group, Group])[]): Shift[] {
+    const { frame, cellMm } = this.paper;
+    const { direction } = this.pulls[k]!;
+    const [ux, uy] = [dot(direction, frame.right) / cellMm, dot(direction, frame.up) / cellMm];
+    const before = this.distances[k]!;
+    this.distances[k] = 0;
+    const at = new Map<Group, Vec3>();
+    const place = (g: Group): Vec3 => {
+      let o = at.get(g);
+      if (!o) at.set(g, (o = this.paper.offset(g.shares, this.distances)));
+      return o;
+    };
+    const shifts = pairs.map(([a, b]): Shift => {
+      const [p, q] = [place(a), place(b)];
+      const share = a.shares[k]! - b.shares[k]!;
+      const d: Vec3 = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
+      return { a: a.grownShape, b: b.grownShape, x: dot(d, frame.right) / cellMm, y: dot(d, frame.up) / cellMm, ux: ux * share, uy: uy * share };
+    });
+    this.distances[k] = before;
+    return shifts;
+  }
+}
+
+/** Two silhouettes, and where the first is on the second's grid: at nought, and per mm of a pull. */
+interface Shift {
+  readonly a: Silhouette;
+  readonly b: Silhouette;
+  readonly x: number;
+  readonly y: number;
+  readonly ux: number;
+  readonly uy: number;
+}
+
+function overlapOf(shifts: readonly Shift[], d: number, stopAt: number): number {
+  let n = 0;
+  for (const s of shifts) {
+    n += sharedCells(s.a, s.b, Math.round(s.x + s.ux * d), Math.round(s.y + s.uy * d));
+    if (n >= stopAt) return n;
+  }
+  return n;
 }
