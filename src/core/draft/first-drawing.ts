@@ -29,6 +29,7 @@ import { titleBlockRect } from '../sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import { arrange, roomsAround, type Block } from './arrange.ts';
+import { EXPLODED_MARGIN, roomBeside } from './room.ts';
 import { placeByMask } from './place-by-mask.ts';
 
 export interface DraftOptions {
@@ -67,9 +68,6 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 }
 
 const STEPS = 8;
-
-/** Room for balloons around the exploded view, mm. */
-const EXPLODED_MARGIN = 22;
 
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
@@ -203,7 +201,7 @@ class Drafter {
     const result = await this.spreadOn(view, plan.pulls);
     this.sheetFormat = this.formatForExploded(result, items.length);
     // Gaps are wanted on paper: the distances follow the sheet's scale.
-    const room = this.roomBeside(this.listRects(items.length));
+    const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
     await this.spreadOn(
       view,
       fitSpread(this.bodies, plan.pulls, {
@@ -224,15 +222,6 @@ class Drafter {
     this.sheetFormat = this.format;
     this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
     this.step('balloons placed');
-  }
-
-  /** Width and height of the larger rectangle that list and title block leave, margins for balloons taken off, mm. */
-  private roomBeside(blocks: readonly Rect[]): readonly [number, number] {
-    const { frame } = sheetGeometry(this.sheetFormat, this.landscape);
-    const left = Math.min(...blocks.map((b) => b.x)) - frame.x;
-    const above = Math.min(...blocks.map((b) => b.y)) - frame.y;
-    const [width, height] = left * frame.height >= frame.width * above ? [left, frame.height] : [frame.width, above];
-    return [Math.max(30, width - 2 * EXPLODED_MARGIN), Math.max(30, height - 2 * EXPLODED_MARGIN)];
   }
 
   /** Keeps a spread and computes the view that shows it. */

@@ -1,6 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { isFastener } from './fasteners.ts';
+import type { Pull } from './spread.ts';
 
 type Box = readonly [number, number, number, number, number, number];
 
@@ -71,4 +72,19 @@ export function byLevel(assembly: Assembly, components: readonly Component[], le
     out.set(node, [...(out.get(node) ?? []), c.index]);
   }
   return out;
+}
+
+/** Components that no pull takes off: they have none, or only go along with larger ones. */
+export function withoutOwnPull(assembly: Assembly, components: readonly Component[], pulls: readonly Pull[]): Set<number> {
+  const volume = (c: number) => assembly.parts[components[c]!.part]!.volumeMm3;
+  const moved = new Set<number>();
+  const own = new Set<number>();
+  for (const pull of pulls) {
+    const fresh = pull.components.filter((c) => !moved.has(c));
+    const lead = fresh.length ? fresh : pull.components;
+    const largest = lead.reduce((a, b) => (volume(b) > volume(a) * (1 + 1e-9) ? b : a));
+    for (const c of lead) if (pull.ranks || components[c]!.part === components[largest]!.part) own.add(c);
+    for (const c of pull.components) moved.add(c);
+  }
+  return new Set(components.map((c) => c.index).filter((c) => !own.has(c)));
 }

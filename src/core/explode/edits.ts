@@ -4,8 +4,8 @@ import { dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { without } from '../base/without.ts';
 import { recordsOf, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
-import { pullsOf } from './records.ts';
-import { motionsOf } from './spread.ts';
+import { pullRecord, pullsOf } from './records.ts';
+import { motionsOf, type Pull } from './spread.ts';
 
 /**
  * The steps that change a spread: balloons of the views that show it go along with what they point at.
@@ -96,4 +96,34 @@ export function mirroredPull(pull: PullRecord, assembly: Assembly, components: r
   // A turn seen in a mirror turns the other way.
   const other = turning && { axis: scale(turn(turning.axis), -1), through: reflect(turning.through), angle: turning.angle };
   return { ...without(without(pull, 'turn'), 'ranks'), components: found, direction: turn(pull.direction), ...(other ? { turn: other } : {}) };
+}
+
+/**
+ * A plan of the whole, put into a spread that has some pulls already: only what takes off the given components is taken
+ * from it, each where its turn comes.
+ * @param planned pulls of the whole plan
+ * @param order components in the order they come off in that plan
+ * @param rest components that have no pull yet, as indices
+ */
+export function insertPlanned(
+  existing: readonly PullRecord[],
+  planned: readonly Pull[],
+  order: readonly number[],
+  rest: ReadonlySet<number>,
+  components: readonly Component[],
+): PullRecord[] {
+  const rank = new Map(order.map((c, i) => [components[c]!.path, i]));
+  const moved = new Set<number>();
+  const out = [...existing];
+  for (const pull of planned) {
+    const fresh = pull.components.filter((c) => !moved.has(c));
+    const own = (fresh.length ? fresh : pull.components).filter((c) => rest.has(c));
+    for (const c of pull.components) moved.add(c);
+    if (own.length === 0) continue;
+    const record = pullRecord({ ...pull, components: own }, components);
+    const turn = Math.max(...record.components.map((c) => rank.get(c) ?? 0));
+    const at = out.findIndex((p) => Math.min(...p.components.map((c) => rank.get(c) ?? Infinity)) > turn);
+    out.splice(at < 0 ? out.length : at, 0, record);
+  }
+  return out;
 }

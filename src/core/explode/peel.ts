@@ -159,7 +159,7 @@ export class Peeler {
   private movable(level: Level): Unit[] {
     const { only } = this.options;
     const base = this.baseOf(level);
-    return level.units.filter((u) => (only ? u.components.every((c) => only.has(c)) : u !== base));
+    return level.units.filter((u) => u !== base && (!only || u.components.every((c) => only.has(c))));
   }
 
   /** What the others are built on: large, touched by many, and low (common practice). */

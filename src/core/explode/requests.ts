@@ -49,6 +49,8 @@ export interface CheckAnswer extends WayOut {
 export interface PlanAnswer extends WayOut {
   readonly pulls: readonly PlannedPull[];
   readonly stuck: readonly Stuck[];
+  /** Components in the order they come off. */
+  readonly order: readonly number[];
 }
 export interface FitAnswer {
   readonly pulls: readonly Pull[];
@@ -85,7 +87,7 @@ export function explode(
         cancel,
         onProgress: (done, total) => onProgress(done / total),
       });
-      return { pulls: plan.pulls, stuck: plan.stuck, clear: plan.pulls.map((p) => p.clear), hits: plan.hits };
+      return { pulls: plan.pulls, stuck: plan.stuck, order: plan.order, clear: plan.pulls.map((p) => p.clear), hits: plan.hits };
     }
     case 'fit':
       return fitSpread(bodies, request.pulls, { ...request, kept: new Set(request.kept), cancel });

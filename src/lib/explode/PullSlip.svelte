@@ -3,6 +3,7 @@
   import { drawingOf, recordsOf } from '$core/document/records';
   import type { Vec3 } from '$core/base/vector';
   import { normalize } from '$core/base/vector';
+  import { EXPLODED_MARGIN } from '$core/draft/room';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { titleBlockRect } from '$core/sheet/title-block';
   import type { Look } from '../shared/Stage3d.svelte';
@@ -144,6 +145,12 @@
     <button class="q-button" disabled={!explode.spread} onclick={() => explode.removeSpread()}>Remove</button>
   </div>
   {#if explode.spread}
+    {@const query = `?spread=${encodeURIComponent(explode.spread.id)}`}
+    <p class="q-caption gap">Take along</p>
+    <div class="row">
+      <a class="q-button" href="/api/jobs/{drawing.id}/files/apart.glb{query}" download>Animated model, GLB</a>
+      <a class="q-button" href="/api/jobs/{drawing.id}/files/steps.zip{query}" download>Picture per step</a>
+    </div>
     <p class="q-caption gap">Shown in</p>
     {#each views as v (v.id)}
       <Toggle
@@ -162,18 +169,12 @@
     <rect width={place.geometry.width} height={place.geometry.height} class="sheet" />
     <rect x={place.geometry.frame.x} y={place.geometry.frame.y} width={place.geometry.frame.width} height={place.geometry.frame.height} class="frame" />
     {#each [titleBlockRect(place.geometry)] as t (t.x)}<rect x={t.x} y={t.y} width={t.width} height={t.height} class="frame" />{/each}
-    <rect
-      x={place.geometry.frame.x + (place.geometry.frame.width - place.room[0]) / 2}
-      y={place.geometry.frame.y + (place.geometry.frame.height - place.room[1]) / 2}
-      width={place.room[0]}
-      height={place.room[1]}
-      class="room"
-    />
+    <rect x={place.geometry.frame.x + EXPLODED_MARGIN} y={place.geometry.frame.y + EXPLODED_MARGIN} width={place.room[0]} height={place.room[1]} class="room" />
     {#if paper}
       {@const [w, h] = paper.size}
       <rect
-        x={place.geometry.frame.x + (place.geometry.frame.width - w) / 2}
-        y={place.geometry.frame.y + (place.geometry.frame.height - h) / 2}
+        x={place.geometry.frame.x + EXPLODED_MARGIN + (place.room[0] - w) / 2}
+        y={place.geometry.frame.y + EXPLODED_MARGIN + (place.room[1] - h) / 2}
         width={w}
         height={h}
         class="size"

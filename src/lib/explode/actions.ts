@@ -13,6 +13,7 @@ export function explodeActions(explode: Explode, hands: ExplodeHands): Action[] 
   const n = explode.chosen.size;
   const at = explode.active;
   const none = explode.made.length === 0;
+  const file = (name: string) => `/api/jobs/${drawing.id}/files/${name}?spread=${encodeURIComponent(explode.spread?.id ?? '')}`;
   return [
     { id: 'plan', label: 'Plan the whole', short: 'Plan', key: 'P', shelf: true, run: () => void explode.plan('all') },
     { id: 'rest', label: 'Plan what has no pull yet', short: 'Plan rest', key: 'R', shelf: true, run: () => void explode.plan('rest') },
@@ -53,6 +54,8 @@ export function explodeActions(explode: Explode, hands: ExplodeHands): Action[] 
     { id: 'new', label: 'New spread', key: 'N', run: () => explode.newSpread() },
     { id: 'duplicate', label: 'Duplicate spread', key: '', disabled: !explode.spread, run: () => explode.duplicate() },
     { id: 'directions', label: 'Direction of view in which least is hidden', key: 'D', disabled: none, run: () => void explode.proposeDirections() },
+    { id: 'glb', label: 'Download the animated model, GLB', key: '', disabled: none, run: () => (location.href = file('apart.glb')) },
+    { id: 'steps', label: 'Download a picture per step', key: '', disabled: none, run: () => (location.href = file('steps.zip')) },
     { id: 'undo', label: 'Undo', key: 'Ctrl Z', disabled: !drawing.canUndo, run: () => drawing.undo() },
     { id: 'redo', label: 'Redo', key: 'Ctrl Shift Z', disabled: !drawing.canRedo, run: () => drawing.redo() },
     { id: 'quick', label: 'Do anything', key: 'Ctrl K', run: () => (explode.quickBar = true) },

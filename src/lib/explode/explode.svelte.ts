@@ -2,12 +2,14 @@ import { applyToPoint, combine } from '$core/base/placement';
 import { dot, normalize, type Vec3 } from '$core/base/vector';
 import { without } from '$core/base/without';
 import { drawingOf, recordsOf, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
-import { fastenedTo, ofSameItems, oneLevelUp } from '$core/explode/choose';
+import { blocksOn, roomBeside } from '$core/draft/room';
+import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from '$core/explode/choose';
 import { changeSpread, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
 import { pullRecord, pullsOf } from '$core/explode/records';
 import { motionsOf, shareOf, type Pull } from '$core/explode/spread';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
 import { formatByName, scaleText, sheetGeometry, standardScales } from '$core/sheet/formats';
+import { titleBlockRect } from '$core/sheet/title-block';
 import type { CheckAnswer, FitAnswer, PlanAnswer } from '$core/explode/requests';
 import type { DirectionProposal } from '$core/explode/directions';
 import type { ApiFailure } from '../shared/api';
@@ -15,8 +17,6 @@ import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
 import { compute } from './compute';
 
-/** Room left around an exploded view for its balloons, mm. */
-const MARGIN = 22;
 /** Least distance between parts on paper that is no finding, mm. */
 const GAP = 1;
 const CHECK_AFTER_MS = 120;
@@ -72,7 +72,10 @@ export class Explode {
       size: format.name,
       geometry,
       scale: this.view?.scale ?? 0.1,
-      room: [frame.width - 2 * MARGIN, frame.height - 2 * MARGIN] as const,
+      room: roomBeside(
+        frame,
+        sheet?.type === 'sheet' ? blocksOn(doc, sheet.id, format, sheet.landscape, this.drawing.items.length) : [titleBlockRect(geometry)],
+      ),
     };
   });
   readonly itemOf = (c: number) => this.drawing.itemOfComponent.get(c);
@@ -317,8 +320,7 @@ export class Explode {
   async plan(which: 'all' | 'chosen' | 'rest'): Promise<void> {
     const { drawing } = this;
     if (!this.spread) this.newSpread();
-    const moved = new Set(this.made.flatMap((p) => p.components));
-    const only = which === 'all' ? undefined : which === 'chosen' ? [...this.chosen] : drawing.components.map((c) => c.index).filter((c) => !moved.has(c));
+    const only = which === 'all' ? undefined : which === 'chosen' ? [...this.chosen] : [...withoutOwnPull(drawing.assembly, drawing.components, this.made)];
     if (only && only.length === 0) {
       notify('trouble', which === 'chosen' ? 'Pick the parts to be planned first.' : 'Every part has a pull already.');
       return;

@@ -24,6 +24,7 @@ import type {
   ReadTask,
   SectionProposal,
   SectionTask,
+  SpreadFileTask,
   ViewTask,
 } from './geometry-tasks.ts';
 
@@ -85,7 +86,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | PicturesTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | PicturesTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -126,6 +127,8 @@ export const runSection = (task: SectionTask, source: GeometrySource): Promise<S
 /** @throws QuarryError CANCELLED */
 export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<ExplodeAnswer> =>
   compute(task, source, signal, [], onProgress);
+
+export const runSpreadFile = (task: SpreadFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 
 /** Drafts in one thread; its views are computed by the others, side by side. */
 export function runDraft(

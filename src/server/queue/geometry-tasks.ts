@@ -7,6 +7,7 @@ import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Decision } from '../../core/revision/match.ts';
 import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts';
 import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
+import type { Pull } from '../../core/explode/spread.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import type { ExplodeRequest } from '../../core/explode/requests.ts';
@@ -15,7 +16,7 @@ import type { ViewSpec } from '../../core/views/view-spec.ts';
 type Packed = readonly (readonly [string, Uint8Array])[];
 
 /** What every computing task carries besides its own. */
-interface Computing {
+export interface Computing {
   /** Geometry that the thread does not have is asked for here; progress of a view is told here. */
   readonly geometry: MessagePort;
   /** Not 0: stop. Shared memory, so that a busy thread sees it. */
@@ -102,6 +103,15 @@ export interface ExplodeTask {
   readonly request: ExplodeRequest;
 }
 
+/** A file of a spread: the model with an animation, or a picture per step. */
+export interface SpreadFileTask {
+  readonly type: 'spread-file';
+  readonly kind: 'apart.glb' | 'steps.zip';
+  readonly assembly: Assembly;
+  readonly pulls: readonly Pull[];
+  readonly frame: ViewFrame;
+}
+
 /** Compares a newer model with the one a drawing shows, and plans its taking over. */
 export interface CompareTask {
   readonly type: 'compare';
@@ -152,6 +162,7 @@ export type GeometryTask =
   | (ViewTask & Computing)
   | (SectionTask & Computing)
   | (ExplodeTask & Computing)
+  | (SpreadFileTask & Computing)
   | ReadTask
   | MeasureTask
   | TableTask

@@ -30,6 +30,8 @@ import { changeReport } from '../../core/revision/changes.ts';
 import { matchAssemblies } from '../../core/revision/match.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
+import { spreadAsGltf } from '../../formats/spread-gltf.ts';
+import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
@@ -38,6 +40,7 @@ import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
   CompareTask,
   Comparison,
+  Computing,
   DraftMessage,
   DraftReply,
   DraftTask,
@@ -49,6 +52,7 @@ import type {
   ReadTask,
   SectionProposal,
   SectionTask,
+  SpreadFileTask,
   ViewTask,
 } from './geometry-tasks.ts';
 
@@ -64,6 +68,8 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return section(task, await geometriesFor(keysOf(task), task.geometry));
       case 'explode':
         return explode(task.assembly, await geometriesFor(keysOf(task), task.geometry), task.request, cancelBy(task.stop), progressTo(task.geometry));
+      case 'spread-file':
+        return await spreadFile(task, await geometriesFor(keysOf(task), task.geometry));
       case 'read':
         return await read(task, cancelBy(task.stop));
       case 'measure':
@@ -159,6 +165,12 @@ let solids: Promise<SolidPort> | undefined;
 async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
   const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
   return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, progressTo(task.geometry)));
+}
+
+function spreadFile(task: SpreadFileTask & Computing, geometries: ReadonlyMap<string, PartGeometry>): Promise<Uint8Array> | Uint8Array {
+  return task.kind === 'apart.glb'
+    ? spreadAsGltf(task.assembly, geometries, task.pulls)
+    : stepPictures(task.assembly, sceneOf(task.assembly, geometries), task.pulls, task.frame, cancelBy(task.stop), progressTo(task.geometry));
 }
 
 /** Tells progress, not more often than anyone can see. */

@@ -1,11 +1,17 @@
 import { QuarryError } from '../../core/base/errors.ts';
-import { sheetsOf } from '../../core/document/records.ts';
+import type { Assembly } from '../../core/assembly/assembly.ts';
+import { componentsOf } from '../../core/assembly/components.ts';
+import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
+import { viewsShowing } from '../../core/explode/edits.ts';
+import { pullsOf } from '../../core/explode/records.ts';
+import type { Pull } from '../../core/explode/spread.ts';
+import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
-import { runExport } from '../queue/geometry-pool.ts';
+import { runExport, runSpreadFile } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './jobs.ts';
 import { changeTable } from './models.ts';
-import { computeAndStore, keyedViews, storedResult } from './views.ts';
+import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
 
 const CSV = 'text/csv; charset=utf-8';
 
@@ -16,12 +22,13 @@ export interface ExportedFile {
 }
 
 /**
- * One of the drawing's files: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
-export async function exportFile(jobId: string, name: string): Promise<ExportedFile> {
+export async function exportFile(jobId: string, name: string, spreadId?: string): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
+  if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, spreadId);
   if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
     const data = new TextEncoder().encode(JSON.stringify({ format: 'nimble-quarry-drawing', version: 1, records: document }, null, 2));
@@ -55,4 +62,14 @@ export async function exportFile(jobId: string, name: string): Promise<ExportedF
     'properties.xlsx': 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   }[kind];
   return { name, type, data: files[sheet ? Number(sheet[1]) - 1 : 0]! };
+}
+
+async function spreadFile(assembly: Assembly, document: DrawingDocument, kind: 'apart.glb' | 'steps.zip', spreadId: string | undefined): Promise<ExportedFile> {
+  const spread = recordsOf(document, 'spread').find((s) => spreadId === undefined || s.id === spreadId);
+  if (!spread) throw new QuarryError('NOT_FOUND', { what: 'The spread' });
+  const pulls = pullsOf(spread, componentsOf(assembly)).map(({ record: _record, ...p }): Pull => p);
+  const view = viewsShowing(document, spread.id)[0] ?? namedFrame('isometric');
+  const frame = { right: view.right, up: view.up, toward: view.toward };
+  const data = await runSpreadFile({ type: 'spread-file', kind, assembly, pulls, frame }, loadGeometries);
+  return { name: kind, type: kind === 'apart.glb' ? 'model/gltf-binary' : 'application/zip', data };
 }

@@ -52,7 +52,7 @@ export async function storeResults(results: readonly (readonly [string, Uint8Arr
 }
 
 /** Packed geometry by key. @throws QuarryError NOT_FOUND when one is missing */
-async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Array][]> {
+export async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Array][]> {
   const rows = await getDatabase()
     .select({ key: geometry.key, data: geometry.data })
     .from(geometry)

@@ -1,0 +1,32 @@
+import { recordsOf, type DrawingDocument } from '../document/records.ts';
+import { listBlocks } from '../picture/draw-list.ts';
+import { styleFor, type Rect, type SheetFormat, sheetGeometry } from '../sheet/formats.ts';
+import { titleBlockRect } from '../sheet/title-block.ts';
+
+/** Room for balloons around an exploded view, mm. */
+export const EXPLODED_MARGIN = 22;
+
+/** Width and height of the larger rectangle that lists and title block leave, margins for balloons taken off, mm. */
+export function roomBeside(frame: Rect, blocks: readonly Rect[]): readonly [number, number] {
+  const left = Math.min(...blocks.map((b) => b.x)) - frame.x;
+  const above = Math.min(...blocks.map((b) => b.y)) - frame.y;
+  const [width, height] = left * frame.height >= frame.width * above ? [left, frame.height] : [frame.width, above];
+  return [Math.max(30, width - 2 * EXPLODED_MARGIN), Math.max(30, height - 2 * EXPLODED_MARGIN)];
+}
+
+/** Title block and parts lists of a sheet, mm. @param rows how many items are listed */
+export function blocksOn(doc: DrawingDocument, sheet: string, format: SheetFormat, landscape: boolean, rows: number): Rect[] {
+  const geometry = sheetGeometry(format, landscape);
+  const lists = recordsOf(doc, 'list').filter((l) => l.sheet === sheet);
+  return [
+    titleBlockRect(geometry),
+    ...lists.flatMap((l) =>
+      listBlocks(
+        rows,
+        l.columns.reduce((s, c) => s + c.widthMm, 0),
+        geometry,
+        styleFor(format),
+      ).map((b) => b.rect),
+    ),
+  ];
+}

@@ -1,0 +1,105 @@
+import { describe, expect, test } from 'vitest';
+import type { Assembly } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { IDENTITY } from '../base/placement.ts';
+import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
+import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
+import { byLevel, fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
+import { changeSpread, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
+import { pullRecord, pullsOf } from './records.ts';
+
+const bolt = cylinder(3, 30, 24);
+/** Plate with two bolts, and a sub-assembly of a lever with its pin. */
+function machine(): Assembly {
+  const { assembly } = assemblyOf([
+    { name: 'plate', geometry: box([-50, -30, 0], [50, 30, 10]) },
+    { name: 'bolt', geometry: bolt, at: [-40, 0, 0] },
+    { name: 'lever', geometry: box([0, 10, 20], [30, 18, 26]) },
+    { name: 'pin', geometry: cylinder(2, 20, 24), at: [20, 14, 15] },
+  ]);
+  const [root, plate, left, lever, pin] = assembly.nodes;
+  const group = { parent: 0, name: 'lever set', product: 'lever set', placement: IDENTITY, part: -1 };
+  return {
+    ...assembly,
+    parts: assembly.parts.map((p, i) => ({
+      ...p,
+      centroid: [
+        [0, 0, 5],
+        [0, 0, 15],
+        [15, 14, 23],
+        [0, 0, 10],
+      ][i] as [number, number, number],
+    })),
+    nodes: [root!, plate!, left!, { ...left!, placement: [1, 0, 0, 40, 0, 1, 0, 0, 0, 0, 1, 0] }, group, { ...lever!, parent: 4 }, { ...pin!, parent: 4 }],
+  };
+}
+const assembly = machine();
+const components = componentsOf(assembly);
+const names = (set: Iterable<number>) => [...set].sort((a, b) => a - b).map((c) => components[c]!.path);
+
+describe('choosing', () => {
+  test('all of an item', () => expect(names(ofSameItems(components, new Set([1])))).toEqual(['bolt', 'bolt:2']));
+  test('the sub-assembly, one level up', () => expect(names(oneLevelUp(assembly, components, new Set([3])))).toEqual(['lever set/lever', 'lever set/pin']));
+  test('what fastens it', () => {
+    expect(names(fastenedTo(assembly, components, new Set([0])))).toEqual(['bolt', 'bolt:2']);
+    expect(names(fastenedTo(assembly, components, new Set([3])))).toEqual(['lever set/pin']);
+  });
+  test('by level of the tree', () => expect([...byLevel(assembly, components, 1).values()]).toEqual([[0], [1], [2], [3, 4]]));
+  test('what no pull takes off: it has none, or only goes along', () => {
+    const pulls = [
+      { components: [1], direction: [0, 0, 1] as const, distanceMm: 40 },
+      { components: [3, 4], direction: [0, 0, 1] as const, distanceMm: 60 },
+    ];
+    expect(names(withoutOwnPull(assembly, components, pulls))).toEqual(['plate', 'bolt:2', 'lever set/pin']);
+  });
+});
+
+describe('edits of pulls', () => {
+  const pull: PullRecord = { components: ['bolt', 'bolt:2', 'lever set/pin'], direction: [0, 0, 1], distanceMm: 40, ranks: [1, 2, 3], typed: true };
+  test('split by item, merged again', () => {
+    const parts = splitPull(pull, (path) => path.split(':')[0]!);
+    expect(parts.map((p) => [p.components, p.distanceMm, p.ranks])).toEqual([
+      [['bolt', 'bolt:2'], 40, undefined],
+      [['lever set/pin'], 40, undefined],
+    ]);
+    expect(mergePulls(parts[0]!, parts[1]!).components).toEqual(pull.components);
+  });
+  test('copied to the other side: equal parts, the direction mirrored', () => {
+    const left: PullRecord = { components: ['bolt'], direction: [-1, 0, 0], distanceMm: 25 };
+    expect(mirroredPull(left, assembly, components, [1, 0, 0], [0, 0, 0])).toEqual({ ...left, components: ['bolt:2'], direction: [1, 0, 0] });
+    expect(mirroredPull({ ...left, components: ['lever set/pin'] }, assembly, components, [1, 0, 0], [0, 0, 0])).toBeUndefined();
+  });
+  test('kept as paths and read back; what is switched off or gone is passed over', () => {
+    const spread = { pulls: [{ ...pull, off: true }, pull, { ...pull, components: ['gone'] }] };
+    const made = pullsOf(spread, components);
+    expect(made).toMatchObject([{ record: 1, components: [1, 2, 4], ranks: [1, 2, 3] }]);
+    expect(pullRecord(made[0]!, components)).toMatchObject({ components: pull.components, ranks: [1, 2, 3] });
+  });
+});
+
+describe('balloons', () => {
+  const view = {
+    type: 'view',
+    id: 'v',
+    sheet: 's',
+    right: [1, 0, 0],
+    up: [0, 0, 1],
+    toward: [0, -1, 0],
+    scale: 0.5,
+    spread: 'sp',
+    pullLines: true,
+  } as unknown as ViewRecord;
+  const spread: SpreadRecord = { type: 'spread', id: 'sp', name: 'Spread', pulls: [{ components: ['bolt'], direction: [0, 0, 1], distanceMm: 40 }] };
+  const balloon = { type: 'balloon', id: 'b', view: 'v', component: 'bolt', anchor: [-40, 70], offset: [10, -20], end: 'arrow' } as const;
+  const doc = { v: view, sp: spread, b: balloon } as unknown as DrawingDocument;
+  test('go along when the pull of their part changes', () => {
+    const steps = changeSpread(doc, assembly, components, { ...spread, pulls: [{ ...spread.pulls[0]!, distanceMm: 60 }] });
+    const moved = steps.find((s) => s.op === 'put' && s.record.id === 'b');
+    // 20 mm up in the model are 10 mm up on paper, where y runs down.
+    expect(moved).toMatchObject({ record: { anchor: [-40, 90], offset: [10, -30] } });
+  });
+  test('and come back when the view shows its parts together', () => {
+    const steps = showSpread(doc, assembly, components, view, null);
+    expect(steps).toMatchObject([{ record: { id: 'v', spread: null } }, { record: { id: 'b', anchor: [-40, 30] } }]);
+  });
+});
