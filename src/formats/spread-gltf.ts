@@ -21,7 +21,8 @@ export async function spreadAsGltf(assembly: Assembly, geometries: ReadonlyMap<s
   const scene = doc.createScene(assembly.name);
   const root = doc.createNode(assembly.name).setRotation([-Math.SQRT1_2, 0, 0, Math.SQRT1_2]).setScale([0.001, 0.001, 0.001]);
   scene.addChild(root);
-  const array = (type: 'SCALAR' | 'VEC3' | 'VEC4', values: Float32Array): Accessor => doc.createAccessor().setType(type).setArray(values).setBuffer(buffer);
+  const array = (type: 'SCALAR' | 'VEC3' | 'VEC4', values: Float32Array<ArrayBuffer>): Accessor =>
+    doc.createAccessor().setType(type).setArray(values).setBuffer(buffer);
   const materials = new Map<string, ReturnType<Document['createMaterial']>>();
   const materialOf = (hex: string | undefined) => {
     const key = hex ?? '';
@@ -44,7 +45,7 @@ export async function spreadAsGltf(assembly: Assembly, geometries: ReadonlyMap<s
     if (!s) {
       const xyz = new Float32Array(g.triangles.length * 3);
       g.triangles.forEach((v, i) => xyz.set(g.positions.subarray(v * 3, v * 3 + 3), i * 3));
-      s = { position: array('VEC3', xyz), normal: array('VEC3', g.cornerNormals) };
+      s = { position: array('VEC3', xyz), normal: array('VEC3', new Float32Array(g.cornerNormals)) };
       surfaces.set(g, s);
     }
     return s;

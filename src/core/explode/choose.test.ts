@@ -5,7 +5,7 @@ import { IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { byLevel, fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
-import { changeSpread, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
+import { changeSpread, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
 
 const bolt = cylinder(3, 30, 24);
@@ -68,6 +68,16 @@ describe('edits of pulls', () => {
     const left: PullRecord = { components: ['bolt'], direction: [-1, 0, 0], distanceMm: 25 };
     expect(mirroredPull(left, assembly, components, [1, 0, 0], [0, 0, 0])).toEqual({ ...left, components: ['bolt:2'], direction: [1, 0, 0] });
     expect(mirroredPull({ ...left, components: ['lever set/pin'] }, assembly, components, [1, 0, 0], [0, 0, 0])).toBeUndefined();
+  });
+  test('what is planned for the rest comes in where its turn is', () => {
+    const existing: PullRecord[] = [{ components: ['lever set/lever'], direction: [0, 0, 1], distanceMm: 60 }];
+    const planned = [
+      { components: [1, 2], direction: [0, 0, 1] as const, distanceMm: 30 },
+      { components: [3, 4], direction: [0, 0, 1] as const, distanceMm: 50 },
+      { components: [4], direction: [0, 0, -1] as const, distanceMm: 20 },
+    ];
+    const all = insertPlanned(existing, planned, [1, 2, 3, 4, 0], new Set([0, 1, 2, 4]), components);
+    expect(all.map((p) => p.components)).toEqual([['bolt', 'bolt:2'], ['lever set/lever'], ['lever set/pin'], ['lever set/pin']]);
   });
   test('kept as paths and read back; what is switched off or gone is passed over', () => {
     const spread = { pulls: [{ ...pull, off: true }, pull, { ...pull, components: ['gone'] }] };

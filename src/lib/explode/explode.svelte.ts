@@ -4,7 +4,7 @@ import { without } from '$core/base/without';
 import { drawingOf, recordsOf, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { blocksOn, roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from '$core/explode/choose';
-import { changeSpread, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
+import { changeSpread, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
 import { pullRecord, pullsOf } from '$core/explode/records';
 import { motionsOf, shareOf, type Pull } from '$core/explode/spread';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
@@ -320,21 +320,28 @@ export class Explode {
   async plan(which: 'all' | 'chosen' | 'rest'): Promise<void> {
     const { drawing } = this;
     if (!this.spread) this.newSpread();
-    const only = which === 'all' ? undefined : which === 'chosen' ? [...this.chosen] : [...withoutOwnPull(drawing.assembly, drawing.components, this.made)];
-    if (only && only.length === 0) {
-      notify('trouble', which === 'chosen' ? 'Pick the parts to be planned first.' : 'Every part has a pull already.');
+    const rest = withoutOwnPull(drawing.assembly, drawing.components, this.made);
+    if (which === 'chosen' && this.chosen.size === 0) {
+      notify('trouble', 'Pick the parts to be planned first.');
       return;
     }
+    const only = which === 'chosen' ? [...this.chosen] : undefined;
     const answer = await this.long('Planning', (signal, told) =>
       compute<PlanAnswer>(drawing.id, { kind: 'plan', frame: this.frame, together: this.together(), only }, signal, told),
     );
     if (!answer) return;
     const records = answer.pulls.map((p) => pullRecord(p, drawing.components));
+    // What was planned before for picked parts gives way; pulls of others stay.
     const own = new Set(only);
-    // What was planned before for these parts gives way; pulls of others stay.
     const index = new Map(drawing.components.map((c) => [c.path, c.index]));
-    const kept = only ? this.spread!.pulls.filter((p) => !p.components.every((path) => own.has(index.get(path) ?? -1))) : [];
-    this.put(which === 'all' ? 'Plan' : 'Plan the rest', { pulls: [...records, ...kept] });
+    const others = this.spread!.pulls.filter((p) => !p.components.every((path) => own.has(index.get(path) ?? -1)));
+    const pulls =
+      which === 'all'
+        ? records
+        : which === 'chosen'
+          ? [...records, ...others]
+          : insertPlanned(this.spread!.pulls, answer.pulls, answer.order, rest, drawing.components);
+    this.put(which === 'all' ? 'Plan' : which === 'chosen' ? 'Plan what is picked' : 'Plan the rest', { pulls });
     this.active = undefined;
     this.time = this.made.length;
     this.stuck = answer.stuck;
