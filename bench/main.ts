@@ -1,9 +1,15 @@
 import { benchCut } from './cut.ts';
+import { benchExplode } from './explode.ts';
 import { benchImport } from './import.ts';
 import { benchOutline } from './outline.ts';
 
-/** npm run bench -- outline|cut|import [--long]: one JSON line per case, ratios measured in the same run. */
-const benches: Readonly<Record<string, (long: boolean) => Promise<void>>> = { outline: benchOutline, cut: benchCut, import: benchImport };
+/** npm run bench -- outline|cut|import|explode [--long]: one JSON line per case, ratios measured in the same run. */
+const benches: Readonly<Record<string, (long: boolean) => Promise<void>>> = {
+  outline: benchOutline,
+  cut: benchCut,
+  import: benchImport,
+  explode: benchExplode,
+};
 const [name = '', ...rest] = process.argv.slice(2);
 const bench = benches[name];
 if (!bench) {

@@ -122,7 +122,13 @@ export function insertPlanned(
     if (own.length === 0) continue;
     const record = pullRecord({ ...pull, components: own }, components);
     const turn = Math.max(...record.components.map((c) => rank.get(c) ?? 0));
-    const at = out.findIndex((p) => Math.min(...p.components.map((c) => rank.get(c) ?? Infinity)) > turn);
+    const before = new Set<string>();
+    // What only goes along with a pull does not tell when it is made.
+    const at = out.findIndex((p) => {
+      const lead = p.components.filter((c) => !before.has(c));
+      for (const c of p.components) before.add(c);
+      return Math.min(...(lead.length ? lead : p.components).map((c) => rank.get(c) ?? Infinity)) > turn;
+    });
     out.splice(at < 0 ? out.length : at, 0, record);
   }
   return out;
