@@ -1,4 +1,4 @@
-// npm run bench -- outline|cut|import: prints one JSON line per case, ratios measured in the same run.
+// npm run bench -- outline|cut|import|explode: prints one JSON line per case, ratios measured in the same run.
 import { installPackages } from './install.mjs';
 
 await installPackages();

@@ -51,6 +51,13 @@ if (await bring.count()) {
   await page.getByRole('button', { name: 'Leave it' }).click();
   await page.waitForTimeout(500);
 }
+await page.goto(`${address}/jobs/${demo.id}/explode`);
+await page.getByText('all clear').waitFor({ timeout: 60_000 });
+await page.waitForTimeout(2500);
+await page.screenshot({ path: join(out, 'explode.png') });
+await page.locator('[data-pull]', { hasText: 'Side frame, right' }).click();
+await page.waitForTimeout(1500);
+await page.screenshot({ path: join(out, 'explode-pull.png') });
 await soft.close();
 const temp = mkdtempSync(join(tmpdir(), 'quarry-shots-'));
 writeFileSync(join(temp, 'd.pdf'), Buffer.from(await (await fetch(`${address}/api/jobs/${demo.id}/files/drawing.pdf`)).arrayBuffer()));

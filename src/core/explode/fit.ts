@@ -27,8 +27,9 @@ export interface Fit {
 const GAPS: readonly number[] = [5, 4, 3, 2];
 /** A closer gap than the first try makes an exploded view no smaller than this. */
 const DOUBT = 1.25;
-/** So many of the largest pulls are tried farther or in another direction, to make the whole smaller. */
+/** So many of the largest pulls are tried farther or in another direction, to make the whole smaller; of large assemblies fewer. */
 const TRIED = 7;
+const TRIED_GROUPS = 300;
 const FARTHER = [1.6, 2.6, 4];
 /** What is tried has to save this much. */
 const WORTH = 0.97;
@@ -85,7 +86,7 @@ function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOp
     .map((_, k) => k)
     .filter((k) => !pulls[k]!.turn && !options.kept?.has(k))
     .sort((a, b) => weight(b) - weight(a))
-    .slice(0, TRIED);
+    .slice(0, Math.min(TRIED, Math.round(TRIED_GROUPS / Math.max(1, tightener.paper.groups.length))));
   for (const k of tried) {
     const start = now.tight[k]!;
     for (const direction of [start.direction, ...(options.ways?.[k] ?? [])].filter((d, i, all) => all.indexOf(d) === i))

@@ -11,6 +11,8 @@ export interface Group {
   readonly components: readonly number[];
   /** How much of each pull they make, 0…1. */
   readonly shares: readonly number[];
+  /** Indices of the pulls they make, ascending. */
+  readonly made: readonly number[];
   readonly shape: Silhouette;
   /** The same, grown by half the gap. */
   readonly grownShape: Silhouette;
@@ -49,19 +51,20 @@ export class PaperGroups {
     this.groups = [...byShares.values()].map(({ components, shares: own }) => {
       // Turned components are seen as they stand in the end; what they are only shifted comes on top.
       const shape = silhouetteOf(bodiesAt(bodies, components, this.turnOnly(own, distances, motions[components[0]!]!)), frame, this.cellMm);
-      return { components, shares: own, shape, grownShape: grown(shape, margin) };
+      return { components, shares: own, made: own.flatMap((s, k) => (s > 0 ? [k] : [])), shape, grownShape: grown(shape, margin) };
     });
   }
 
   private turnOnly(shares: readonly number[], distances: readonly number[], motion: Placement): Placement {
     if (!this.pulls.some((p, k) => p.turn && shares[k]! > 0)) return IDENTITY;
-    return combine(translation(scale(this.offset(shares, distances), -1)), motion);
+    const made = shares.flatMap((s, k) => (s > 0 ? [k] : []));
+    return combine(translation(scale(this.offset({ shares, made }, distances), -1)), motion);
   }
 
   /** How far a group is shifted, model mm; turns not counted. */
-  offset(shares: readonly number[], distances: readonly number[]): Vec3 {
+  offset({ shares, made }: Pick<Group, 'shares' | 'made'>, distances: readonly number[]): Vec3 {
     let [x, y, z] = [0, 0, 0];
-    for (let k = 0; k < this.pulls.length; k++) {
+    for (const k of made) {
       const d = shares[k]! * distances[k]!;
       if (d === 0 || this.pulls[k]!.turn) continue;
       const { direction } = this.pulls[k]!;
@@ -73,7 +76,7 @@ export class PaperGroups {
   }
 
   cells(group: Group, distances: readonly number[]): [number, number] {
-    return cellsOf(this.offset(group.shares, distances), this.frame, this.cellMm);
+    return cellsOf(this.offset(group, distances), this.frame, this.cellMm);
   }
 
   /** The box around all groups, model mm on paper axes: minX minY maxX maxY. */

@@ -45,11 +45,14 @@ export interface PeelOptions {
   /** Only these are taken apart; the others are there but stay. Default: all */
   readonly only?: ReadonlySet<number>;
   readonly cancel?: Cancel | undefined;
-  readonly onProgress?: ((done: number, total: number) => void) | undefined;
+  /** Is told how far it is, 0…1. */
+  readonly onProgress?: ((share: number) => void) | undefined;
 }
 
 /** So many pairs are tried at most when single units are stuck. */
 const MOST_PAIRS = 300;
+/** Share of the work that goes into who is in whose way. */
+const LOOKING = 0.7;
 /** A direction that nothing uses yet costs this much more travel, as a share of the whole. */
 const NEW_DIRECTION = 0.01;
 /** Being on that side of the base already saves this share of the distance. */
@@ -80,8 +83,14 @@ export class Peeler {
     this.ways = new Ways(bodies, threaded, options.cancel);
   }
 
+  /** Takes the whole apart. */
+  peelAll(): Peeled {
+    for (const axis of [0, 1, 2]) this.ways.obstacles(axis * 2, (share) => this.options.onProgress?.((LOOKING * (axis + share)) / 3));
+    return this.peel(this.root());
+  }
+
   /** The whole as a unit of units. */
-  root(): Unit {
+  private root(): Unit {
     const children: number[][] = this.assembly.nodes.map(() => []);
     this.assembly.nodes.forEach((n, i) => n.parent >= 0 && children[n.parent]!.push(i));
     const componentAt = new Map(this.components.map((c) => [c.node, c]));
@@ -135,7 +144,7 @@ export class Peeler {
         for (const u of free.units) level.remove(u);
         this.used.add(free.way);
         this.done += free.units.length;
-        this.options.onProgress?.(this.done, this.components.length);
+        this.options.onProgress?.(LOOKING + (1 - LOOKING) * Math.min(1, this.done / this.components.length));
         continue;
       }
       // Nothing is free: open the smallest sub-assembly, and its equals, and go on with their parts.

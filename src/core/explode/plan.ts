@@ -19,8 +19,8 @@ export interface PlanOptions {
   /** Only these are taken apart. Default: all */
   readonly only?: ReadonlySet<number>;
   readonly cancel?: Cancel | undefined;
-  /** Is told how many units are off, of how many components. */
-  readonly onProgress?: ((done: number, total: number) => void) | undefined;
+  /** Is told how far it is, 0…1. */
+  readonly onProgress?: ((share: number) => void) | undefined;
 }
 
 /** A component that nothing frees. */
@@ -53,8 +53,9 @@ export interface Plan {
  */
 export function planSpread(assembly: Assembly, bodies: readonly Body[], options: PlanOptions): Plan {
   if (bodies.length < 2) return { pulls: [], hits: [], order: bodies.map((b) => b.component), stuck: [] };
-  const peeler = new Peeler(assembly, bodies, options);
-  const { removals, rest, held } = peeler.peel(peeler.root());
+  const { onProgress } = options;
+  const peeler = new Peeler(assembly, bodies, { ...options, onProgress: (share) => onProgress?.(0.8 * share) });
+  const { removals, rest, held } = peeler.peelAll();
   const composer = new Composer(peeler);
   const pulls = composer.compose(removals, rest);
   const gapMm = options.gapMm ?? 0.015 * sceneDiagonal(bodies);

@@ -85,7 +85,7 @@ export function explode(
         together: request.together,
         ...(only ? { only } : {}),
         cancel,
-        onProgress: (done, total) => onProgress(done / total),
+        onProgress,
       });
       return { pulls: plan.pulls, stuck: plan.stuck, order: plan.order, clear: plan.pulls.map((p) => p.clear), hits: plan.hits };
     }

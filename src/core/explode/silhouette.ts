@@ -124,6 +124,33 @@ export function grown(s: Silhouette, by: number): Silhouette {
   return { x0: s.x0 - by, y0: s.y0 - by, width, height, stride, bits, count: countBits(bits) };
 }
 
+/** The silhouette without what lies within some cells of its outline. */
+export function shrunk(s: Silhouette, by: number): Silhouette {
+  if (by <= 0 || s.count === 0) return s;
+  const { stride, height } = s;
+  const narrow = new Uint32Array(stride * height);
+  const row = new Uint32Array(stride);
+  for (let y = 0; y < height; y++) {
+    const at = y * stride;
+    narrow.set(s.bits.subarray(at, at + stride), at);
+    for (let shift = -by; shift <= by; shift++) {
+      if (shift === 0) continue;
+      row.fill(0);
+      if (shift > 0) orShifted(s.bits, at, stride, row, 0, stride, shift);
+      else for (let i = 0; i < stride; i++) row[i] = (s.bits[at + i]! >>> -shift) | (i + 1 < stride ? s.bits[at + i + 1]! << (32 + shift) : 0);
+      for (let i = 0; i < stride; i++) narrow[at + i]! &= row[i]!;
+    }
+  }
+  const bits = new Uint32Array(stride * height);
+  for (let y = by; y < height - by; y++)
+    for (let i = 0; i < stride; i++) {
+      let w = 0xffffffff;
+      for (let k = -by; k <= by; k++) w &= narrow[(y + k) * stride + i]!;
+      bits[y * stride + i] = w;
+    }
+  return { ...s, bits, count: countBits(bits) };
+}
+
 function orShifted(from: Uint32Array, a: number, n: number, to: Uint32Array, b: number, m: number, shift: number): void {
   const [words, rest] = [shift >> 5, shift & 31];
   for (let i = 0; i < n; i++) {

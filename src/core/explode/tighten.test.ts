@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { namedFrame } from '../outline/directions.ts';
 import { body, box, cylinder } from '../testing/shapes.ts';
 import { paperReport } from './on-paper.ts';
-import { grown, sharedCells, silhouetteOf } from './silhouette.ts';
+import { grown, sharedCells, shrunk, silhouetteOf } from './silhouette.ts';
 import type { Pull } from './spread.ts';
 import { tighten } from './tighten.ts';
 
@@ -40,6 +40,13 @@ describe('silhouettes', () => {
       // A row of cells more on the far side, where corners fall on the grid.
       expect(Math.abs(sharedCells(a, b, dx, dy) - width * height)).toBeLessThanOrEqual(width + height + 1);
     }
+  });
+  test('shrink on every side, and what is thin vanishes', () => {
+    const s = silhouetteOf([body(0, box([0, 0, 0], [70, 5, 35]))], front, 1);
+    const inner = shrunk(s, 2);
+    expect(Math.abs(inner.count - (s.width - 4) * (s.height - 4))).toBeLessThanOrEqual(s.width + s.height);
+    expect(sharedCells(inner, s, 2, -2)).toBe(inner.count);
+    expect(shrunk(silhouetteOf([body(0, box([0, 0, 0], [70, 5, 2]))], front, 1), 2).count).toBe(0);
   });
   test('grow on every side', () => {
     const s = silhouetteOf([body(0, box([0, 0, 0], [35, 5, 35]))], front, 1);

@@ -143,14 +143,27 @@ export class Tightener {
   private pairs(k: number, decided: boolean): [Group, Group][] {
     const out: [Group, Group][] = [];
     const { groups } = this.paper;
-    for (const a of groups)
-      for (const b of groups) {
-        if (!(a.shares[k]! > b.shares[k]!)) continue;
-        let settled = true;
-        for (let j = 0; decided && settled && j < k; j++) settled = a.shares[j] === b.shares[j] || this.isFixed(j);
-        if (settled) out.push([a, b]);
-      }
+    for (const a of groups) {
+      if (!(a.shares[k]! > 0)) continue;
+      for (const b of groups) if (a.shares[k]! > b.shares[k]! && (!decided || this.alikeBefore(a, b, k))) out.push([a, b]);
+    }
     return out;
+  }
+
+  /** Do two groups make the same pulls before `k`, those that are fixed not counted? */
+  private alikeBefore(a: Group, b: Group, k: number): boolean {
+    const [p, q] = [a.made, b.made];
+    let [i, j] = [0, 0];
+    for (;;) {
+      while (i < p.length && p[i]! < k && this.isFixed(p[i]!)) i++;
+      while (j < q.length && q[j]! < k && this.isFixed(q[j]!)) j++;
+      const [x, y] = [i < p.length && p[i]! < k ? p[i]! : -1, j < q.length && q[j]! < k ? q[j]! : -1];
+      if (x !== y) return false;
+      if (x < 0) return true;
+      if (a.shares[x] !== b.shares[x]) return false;
+      i++;
+      j++;
+    }
   }
 
   /**
@@ -163,7 +176,7 @@ export class Tightener {
     this.distances[k] = 0;
     let need = Math.max(this.options.gapMm, this.wish.floors?.get(k) ?? 0);
     for (const [a, b] of pairs) {
-      const [offA, offB] = [this.paper.offset(a.shares, this.distances), this.paper.offset(b.shares, this.distances)];
+      const [offA, offB] = [this.paper.offset(a, this.distances), this.paper.offset(b, this.distances)];
       const start = dot(offA, direction);
       for (const c of a.components) {
         // What only goes along has its place by another pull.
@@ -226,7 +239,7 @@ export class Tightener {
     const at = new Map<Group, Vec3>();
     const place = (g: Group): Vec3 => {
       let o = at.get(g);
-      if (!o) at.set(g, (o = this.paper.offset(g.shares, this.distances)));
+      if (!o) at.set(g, (o = this.paper.offset(g, this.distances)));
       return o;
     };
     const shifts = pairs.map(([a, b]): Shift => {

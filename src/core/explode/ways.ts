@@ -2,10 +2,11 @@ import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import { applyToDirection } from '../base/placement.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { dot, scale, type Vec3 } from '../base/vector.ts';
+import { anyPerpendicular, cross, dot, scale, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { pairWay, type PairWay } from './blocking.ts';
 import { Sight, type Along } from './columns.ts';
+import { grown, sharedCells, shrunk, silhouetteOf, type Silhouette } from './silhouette.ts';
 
 /** A way is an axis with a sense: `2 × axis` goes along it, `2 × axis + 1` against it. */
 export type WayIndex = number;
@@ -16,6 +17,9 @@ const MODEL_AXES: readonly Vec3[] = [
   [0, 0, 1],
 ];
 const PARALLEL = 1 - 1e-6;
+/** Cells across the whole in which silhouettes are compared at first. */
+const SHADE_CELLS = 1500;
+const CLEAR: PairWay = { forward: false, back: false };
 
 /** Who is in whose way, along the model's axes and any others that are added. Pairs are computed when they are asked for. */
 export class Ways {
@@ -25,6 +29,7 @@ export class Ways {
   private readonly threaded: readonly boolean[];
   private readonly seen: Along[][] = [];
   private readonly pairs: Map<number, PairWay>[] = [];
+  private readonly shades: { wide: Silhouette; narrow: Silhouette }[][] = [];
   private readonly lists: (readonly (readonly number[])[])[] = [];
   private readonly cancel: Cancel | undefined;
 
@@ -70,6 +75,34 @@ export class Ways {
     return p;
   }
 
+  /**
+   * Of two that stand one behind the other it is enough to compare silhouettes: where they overlap well inside one is in
+   * the other's way, where they are well apart it is not. @returns undefined where that leaves a doubt
+   */
+  private quickly(a: number, b: number, axis: number): PairWay | undefined {
+    const [p, q] = [this.along(a, axis).box, this.along(b, axis).box];
+    const slack = 1e-3 * this.diagonal;
+    const [below, above] = [p[5]! < q[2]! + slack, q[5]! < p[2]! + slack];
+    if (!below && !above) return undefined;
+    const [s, t] = [this.shade(a, axis), this.shade(b, axis)];
+    if (sharedCells(s.wide, t.wide, 0, 0, 1) === 0) return CLEAR;
+    if (p[5]! > q[2]! && q[5]! > p[2]!) return undefined;
+    if (sharedCells(s.narrow, t.narrow, 0, 0, 1) === 0) return undefined;
+    return below ? { forward: true, back: false } : { forward: false, back: true };
+  }
+
+  private shade(component: number, axis: number): { wide: Silhouette; narrow: Silhouette } {
+    const list = (this.shades[axis] ??= []);
+    let s = list[component];
+    if (!s) {
+      const toward = this.axes[axis]!;
+      const right = anyPerpendicular(toward);
+      const shape = silhouetteOf([this.bodies[component]!], { right, up: cross(toward, right), toward }, this.diagonal / SHADE_CELLS);
+      list[component] = s = { wide: grown(shape, 1), narrow: shrunk(shape, 1) };
+    }
+    return s;
+  }
+
   obstructs(a: number, b: number, way: WayIndex): boolean {
     // Moving one forward against the other is moving the other back.
     const p = a < b ? this.pair(a, b, way >> 1) : this.pair(b, a, way >> 1);
@@ -96,7 +129,7 @@ export class Ways {
         if (q[0]! > p[3]!) break;
         if (q[1]! > p[4]! || q[4]! < p[1]!) continue;
         const [lower, higher] = a < b ? [a, b] : [b, a];
-        const way = this.pair(lower, higher, axis);
+        const way = this.quickly(lower, higher, axis) ?? this.pair(lower, higher, axis);
         if (way.forward) {
           forward[lower]!.push(higher);
           back[higher]!.push(lower);
