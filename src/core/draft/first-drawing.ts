@@ -69,6 +69,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 
 const STEPS = 8;
 
+/** Components of which the first drawing plans an exploded view. */
+const MOST_PLANNED = 1500;
+
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
 
@@ -194,8 +197,10 @@ class Drafter {
   async exploded(): Promise<void> {
     const frame = namedFrame('isometric');
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
-    const plan = planSpread(this.assembly, this.bodies, { frame, ...cancel });
-    this.step('exploded view planned');
+    // Of very large assemblies the plan takes minutes: it is left to the Explode stage, where it can be watched and stopped.
+    const small = this.components.length <= MOST_PLANNED;
+    const plan = small ? planSpread(this.assembly, this.bodies, { frame, ...cancel }) : { pulls: [] };
+    this.step(small ? 'exploded view planned' : 'exploded view left together');
     const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: 'spread:1', pullLines: true };
     const items = itemsOf(this.assembly, this.records);
     const result = await this.spreadOn(view, plan.pulls);
