@@ -71,6 +71,8 @@ const STEPS = 8;
 
 /** Components of which the first drawing plans an exploded view. */
 const MOST_PLANNED = 1500;
+/** … and of which it is arranged for the sheet besides being tightened. */
+const MOST_FITTED = 400;
 
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
@@ -207,16 +209,11 @@ class Drafter {
     this.sheetFormat = this.formatForExploded(result, items.length);
     // Gaps are wanted on paper: the distances follow the sheet's scale.
     const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
-    await this.spreadOn(
-      view,
-      fitSpread(this.bodies, plan.pulls, {
-        frame,
-        room,
-        scales: standardScales(this.standard),
-        ways: plan.pulls.map((p) => p.ways),
-        ...cancel,
-      }).pulls,
-    );
+    if (this.components.length <= MOST_FITTED) {
+      const ways = plan.pulls.map((p) => p.ways);
+      const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: standardScales(this.standard), ways, ...cancel });
+      await this.spreadOn(view, fit.pulls);
+    }
     const sheet = this.sheet(3, 'Exploded view and parts list');
     const list: ListRecord = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
     this.records[list.id] = list;
