@@ -2,13 +2,15 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { eq } from 'drizzle-orm';
-import { BLANK_DRAWING, type DrawingDocument, type DrawingRecord } from '../core/document/records.ts';
+import { eq, sql } from 'drizzle-orm';
+import { BLANK_DRAWING, type DrawingDocument, type DrawingRecord, type ViewRecord } from '../core/document/records.ts';
 import { assemblyOf, box } from '../core/testing/shapes.ts';
 import { closeDatabase, getDatabase } from './database/client.ts';
 import { migrateAll } from './database/migrate.ts';
 import { job } from './database/schema.ts';
 import { appendEdit, editsSince, redo, undo, undoState } from './services/edits.ts';
+import { queueStaleViews } from './services/view-requests.ts';
+import { keyedViews, storeResults } from './services/views.ts';
 import { cancelJob, createJob, jobSummary, loadDrawing } from './services/jobs.ts';
 
 // The real database: scripts/test.mjs starts one of its own and names it here.
@@ -45,6 +47,27 @@ describe('edits', () => {
     expect(await undoState(id)).toEqual({ canUndo: true, canRedo: false });
     await undo(id, 9);
     expect(await title(id)).toBe('Second');
+  });
+
+  test('queue, once, the drawing anew of what they make out of date; views that are not stored are queued then', async () => {
+    const id = await readyJob();
+    const queued = async (key: string) =>
+      (await getDatabase().execute<{ key: string }>(sql`select key from graphile_worker.jobs where key like ${key}`)).rows.length;
+    await appendEdit(id, 1, 'Title', retitle('Second'));
+    await appendEdit(id, 2, 'Title', retitle('Third'));
+    expect(await queued(`stale:${id}`)).toBe(1);
+    const view = { type: 'view', id: 'view:front', sheet: 'sheet:1', name: 'Front', right: [1, 0, 0], up: [0, 0, 1], toward: [0, -1, 0] } as const;
+    const plain = { scale: 1, at: [0, 0], pivot: [0, 0], hidden: false, tangent: false, shaded: false, label: false } as const;
+    const record: ViewRecord = { ...view, ...plain, parent: null, align: null, cut: null, spread: null, pullLines: false };
+    await appendEdit(id, 3, 'View', [{ op: 'put', record }]);
+    const { assembly, document: now } = await loadDrawing(id);
+    const [keyed] = keyedViews(assembly, now);
+    await queueStaleViews(id);
+    expect(await queued(`view:${keyed!.key}`)).toBe(1);
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs where key = ${`view:${keyed!.key}`}`);
+    await storeResults([[keyed!.key, new Uint8Array([1])]]);
+    await queueStaleViews(id);
+    expect(await queued(`view:${keyed!.key}`)).toBe(0);
   });
 
   test('made on an old version are refused and change nothing', async () => {
