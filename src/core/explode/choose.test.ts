@@ -4,7 +4,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
-import { byLevel, fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
+import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
 import { changeSpread, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
 
@@ -44,7 +44,6 @@ describe('choosing', () => {
     expect(names(fastenedTo(assembly, components, new Set([0])))).toEqual(['bolt', 'bolt:2']);
     expect(names(fastenedTo(assembly, components, new Set([3])))).toEqual(['lever set/pin']);
   });
-  test('by level of the tree', () => expect([...byLevel(assembly, components, 1).values()]).toEqual([[0], [1], [2], [3, 4]]));
   test('what no pull takes off: it has none, or only goes along', () => {
     const pulls = [
       { components: [1], direction: [0, 0, 1] as const, distanceMm: 40 },

@@ -62,18 +62,6 @@ export function fastenedTo(assembly: Assembly, components: readonly Component[],
   return out;
 }
 
-/** All components on a level of the tree or below it, by the node on that level. */
-export function byLevel(assembly: Assembly, components: readonly Component[], level: number): Map<number, number[]> {
-  const out = new Map<number, number[]>();
-  for (const c of components) {
-    const chain: number[] = [];
-    for (let n = c.node; n > 0; n = assembly.nodes[n]!.parent) chain.unshift(n);
-    const node = chain[Math.min(level, chain.length) - 1] ?? c.node;
-    out.set(node, [...(out.get(node) ?? []), c.index]);
-  }
-  return out;
-}
-
 /** Components that no pull takes off: they have none, or only go along with larger ones. */
 export function withoutOwnPull(assembly: Assembly, components: readonly Component[], pulls: readonly Pull[]): Set<number> {
   const volume = (c: number) => assembly.parts[components[c]!.part]!.volumeMm3;

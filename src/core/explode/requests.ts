@@ -4,7 +4,7 @@ import type { PartGeometry } from '../assembly/part-geometry.ts';
 import type { Cancel } from '../base/errors.ts';
 import type { Vec3 } from '../base/vector.ts';
 import { proposeDirections, type DirectionProposal } from './directions.ts';
-import { fitSpread } from './fit.ts';
+import { fitSpread, type Fit } from './fit.ts';
 import { paperReport, type PaperReport } from './on-paper.ts';
 import { planSpread, type PlannedPull, type Stuck } from './plan.ts';
 import { crossings, flatLines, pullLines, type Crossing } from './pull-lines.ts';
@@ -52,13 +52,7 @@ export interface PlanAnswer extends WayOut {
   /** Components in the order they come off. */
   readonly order: readonly number[];
 }
-export interface FitAnswer {
-  readonly pulls: readonly Pull[];
-  readonly scale: number;
-  readonly gapMm: number;
-  readonly size: readonly [number, number];
-  readonly fits: boolean;
-}
+export type FitAnswer = Fit;
 export type ExplodeAnswer = CheckAnswer | PlanAnswer | FitAnswer | { readonly distanceMm: number } | { readonly proposals: readonly DirectionProposal[] };
 
 /** @throws QuarryError CANCELLED */
