@@ -201,7 +201,8 @@
   <section class="offer quiet" aria-label="What the model changed">
     <div class="line">
       <p>
-        The drawing shows {shownModel.name}.{#if taken}
+        The drawing shows {shownModel.name}.
+        {#if taken}
           {openCount ? `${openCount} of ${taken.report.changes.length} changes are still to be accepted.` : 'All its changes are accepted.'}
           {#if losses.length}<b>{losses.length} lost what they pointed at.</b>{/if}{/if}
       </p>
