@@ -5,7 +5,7 @@ import { IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
-import { changeSpread, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
+import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
 
 const bolt = cylinder(3, 30, 24);
@@ -106,6 +106,16 @@ describe('balloons', () => {
     const moved = steps.find((s) => s.op === 'put' && s.record.id === 'b');
     // 20 mm up in the model are 10 mm up on paper, where y runs down.
     expect(moved).toMatchObject({ record: { anchor: [-40, 90], offset: [10, -30] } });
+  });
+  test('keep their leaders when the view gets another scale and place', () => {
+    const placed = { ...view, pivot: [0, 0], at: [100, 100] } as unknown as ViewRecord;
+    const after: SpreadRecord = { ...spread, pulls: [{ ...spread.pulls[0]!, distanceMm: 60 }] };
+    const to = { scale: 0.2, pivot: [-40, 90], at: [150, 80] } as const;
+    const steps = fitView({ ...doc, v: placed }, assembly, components, after, placed, to);
+    // The anchor was at (−20, −35) from the view's place on paper, the balloon at (10, −20): 30 to the right of it, 15 below.
+    // Now the anchor is the pivot itself.
+    expect(steps.find((s) => s.op === 'put' && s.record.id === 'b')).toMatchObject({ record: { anchor: [-40, 90], offset: [30, 15] } });
+    expect(steps.filter((s) => s.op === 'put' && s.record.id === 'v')).toMatchObject([{ record: { ...to, spread: 'sp' } }]);
   });
   test('and come back when the view shows its parts together', () => {
     const steps = showSpread(doc, assembly, components, view, null);

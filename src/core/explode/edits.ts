@@ -133,3 +133,32 @@ export function insertPlanned(
   }
   return out;
 }
+
+/**
+ * Steps that change a spread and give a view that shows it another scale and place. Leaders keep their length and slant
+ * on paper: balloons go along with what they point at.
+ * @param to scale, a point of view space (model mm), and where it lies on the sheet (mm, y down)
+ */
+export function fitView(
+  doc: DrawingDocument,
+  assembly: Assembly,
+  components: readonly Component[],
+  after: SpreadRecord,
+  view: ViewRecord,
+  to: Pick<ViewRecord, 'scale' | 'pivot' | 'at'>,
+): Step[] {
+  const onPaper = (v: Pick<ViewRecord, 'scale' | 'pivot'>, anchor: readonly [number, number]) =>
+    [(anchor[0] - v.pivot[0]) * v.scale, -(anchor[1] - v.pivot[1]) * v.scale] as const;
+  const steps = changeSpread(doc, assembly, components, after);
+  const moved = new Map(steps.flatMap((s) => (s.op === 'put' && s.record.type === 'balloon' ? [[s.record.id, s.record] as const] : [])));
+  const balloons = recordsOf(doc, 'balloon').filter((b) => b.view === view.id);
+  return [
+    ...steps.filter((s) => s.op !== 'put' || s.record.type !== 'balloon' || s.record.view !== view.id),
+    { op: 'put', record: { ...view, ...to } },
+    ...balloons.map((b): Step => {
+      const now = moved.get(b.id) ?? b;
+      const [was, is] = [onPaper(view, b.anchor), onPaper(to, now.anchor)];
+      return { op: 'put', record: { ...now, offset: [is[0] + b.offset[0] - was[0], is[1] + b.offset[1] - was[1]] } };
+    }),
+  ];
+}

@@ -1,4 +1,4 @@
-import type { Vec3 } from '../base/vector.ts';
+import type { Vec2, Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { viewBox } from '../shade/raster.ts';
 import { PaperGroups } from './on-paper.ts';
@@ -21,6 +21,8 @@ export interface Fit {
   /** On paper, mm. */
   readonly gapMm: number;
   readonly size: readonly [number, number];
+  /** Middle of the whole in view space, model mm. */
+  readonly middle: Vec2;
   readonly fits: boolean;
 }
 
@@ -47,8 +49,9 @@ export function fitSpread(bodies: readonly Body[], pulls: readonly Pull[], optio
   const at = (scale: number, gapMm: number): Fit => {
     const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
     const tight = tightener.solve(wish).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
-    const size = sizeOf(tightener.paper, tight, scale);
-    return { pulls: tight, scale, gapMm, size, fits: size[0] <= room[0] && size[1] <= room[1] };
+    const box = boxOf(tightener.paper, tight);
+    const size = sizeOf(box, scale);
+    return { pulls: tight, scale, gapMm, size, middle: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2], fits: size[0] <= room[0] && size[1] <= room[1] };
   };
   const box = viewBox(bodies, frame);
   const could = options.scales.filter((s) => (box[2] - box[0]) * s <= room[0] && (box[3] - box[1]) * s <= room[1] && need * s <= DOUBT);
@@ -75,7 +78,7 @@ function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOp
   const tightener = new Tightener(bodies, pulls, { ...options, gapMm: 0.012 * sceneDiagonal(bodies) }, spacing);
   const look = (wish: Wish) => {
     const tight = tightener.solve(wish);
-    const [w, h] = sizeOf(tightener.paper, tight, 1);
+    const [w, h] = sizeOf(boxOf(tightener.paper, tight), 1);
     return { tight, need: Math.max(w / room[0], h / room[1]) };
   };
   let floors = new Map<number, number>();
@@ -107,8 +110,11 @@ function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOp
 /** Half millimetres; of small things a three-figure value. */
 export const rounded = (mm: number): number => (mm >= 20 ? Math.ceil(mm * 2) / 2 : Number(mm.toPrecision(3)));
 
-function sizeOf(paper: PaperGroups, pulls: readonly Pull[], scale: number): [number, number] {
+function boxOf(paper: PaperGroups, pulls: readonly Pull[]): readonly [number, number, number, number] {
   paper.pulls = pulls;
-  const b = paper.box(pulls.map((p) => p.distanceMm));
+  return paper.box(pulls.map((p) => p.distanceMm));
+}
+
+function sizeOf(b: readonly [number, number, number, number], scale: number): [number, number] {
   return [Math.max(0, b[2] - b[0]) * scale, Math.max(0, b[3] - b[1]) * scale];
 }

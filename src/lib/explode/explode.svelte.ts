@@ -2,9 +2,9 @@ import { applyToPoint, combine } from '$core/base/placement';
 import { dot, normalize, type Vec3 } from '$core/base/vector';
 import { without } from '$core/base/without';
 import { drawingOf, recordsOf, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
-import { blocksOn, roomBeside } from '$core/draft/room';
+import { blocksOn, EXPLODED_MARGIN, roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from '$core/explode/choose';
-import { changeSpread, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
+import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
 import { pullRecord, pullsOf } from '$core/explode/records';
 import { motionsOf, shareOf, type Pull } from '$core/explode/spread';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
@@ -373,8 +373,14 @@ export class Explode {
       return tight ? { ...p, direction: tight.direction, distanceMm: tight.distanceMm } : p;
     });
     const after: SpreadRecord = { ...spread, pulls: records };
-    const steps = changeSpread(drawing.document, drawing.assembly, drawing.components, after);
-    if (view && answer.fits && Math.abs(view.scale - answer.scale) > 1e-9) steps.push({ op: 'put', record: { ...view, scale: answer.scale } });
+    const { document, assembly, components } = drawing;
+    const { frame } = place.geometry;
+    // Into the middle of its room.
+    const at = [frame.x + EXPLODED_MARGIN + place.room[0] / 2, frame.y + EXPLODED_MARGIN + place.room[1] / 2] as const;
+    const steps =
+      view && answer.fits
+        ? fitView(document, assembly, components, after, view, { scale: answer.scale, pivot: answer.middle, at })
+        : changeSpread(document, assembly, components, after);
     drawing.edit('Tighten', steps);
     this.time = this.made.length;
     notify(
