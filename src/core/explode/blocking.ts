@@ -23,7 +23,7 @@ const ROUNDING = 2e-5;
  */
 const THREAD_SHARE = 0.4;
 /** Fewer blocked rays than this are no obstacle: what is left of a noisy wall. */
-const LEAST_RAYS = 3;
+export const LEAST_RAYS = 3;
 
 export interface PairOptions {
   /** Diagonal of everything, mm. */
@@ -54,7 +54,7 @@ export function sharedWindow(a: Along, b: Along, across: number, shift: readonly
   return { minX, minY, dx: width / side, dy: height / side, width: side, height: side };
 }
 
-const FREE: PairWay = { forward: false, back: false };
+export const FREE: PairWay = { forward: false, back: false };
 
 /**
  * Whether two bodies are in each other's way. A ray on which the second reaches beyond the lowest of the first blocks it:

@@ -1,7 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { isFastener } from './fasteners.ts';
-import type { Pull } from './spread.ts';
+import { takenOff, type Pull } from './spread.ts';
 
 type Box = readonly [number, number, number, number, number, number];
 
@@ -64,14 +64,11 @@ export function fastenedTo(assembly: Assembly, components: readonly Component[],
 
 /** Components that no pull takes off: they have none, or only go along with larger ones. */
 export function withoutOwnPull(assembly: Assembly, components: readonly Component[], pulls: readonly Pull[]): Set<number> {
-  const volume = (c: number) => assembly.parts[components[c]!.part]!.volumeMm3;
+  const partOf = (c: number) => components[c]!.part;
   const moved = new Set<number>();
   const own = new Set<number>();
   for (const pull of pulls) {
-    const fresh = pull.components.filter((c) => !moved.has(c));
-    const lead = fresh.length ? fresh : pull.components;
-    const largest = lead.reduce((a, b) => (volume(b) > volume(a) * (1 + 1e-9) ? b : a));
-    for (const c of lead) if (pull.ranks || components[c]!.part === components[largest]!.part) own.add(c);
+    for (const c of takenOff(pull, moved, (c) => assembly.parts[partOf(c)]!.volumeMm3, partOf)) own.add(c);
     for (const c of pull.components) moved.add(c);
   }
   return new Set(components.map((c) => c.index).filter((c) => !own.has(c)));

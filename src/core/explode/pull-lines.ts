@@ -3,7 +3,7 @@ import { applyToDirection, applyToPoint, IDENTITY, type Placement } from '../bas
 import { add, dot, scale, subtract, type Vec2, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
-import { applyPull, stepOf, type Pull } from './spread.ts';
+import { applyPull, stepOf, takenOff, type Pull } from './spread.ts';
 
 /** The way a component travelled, as a line in the model: from where it would sit now to where it is. */
 export interface PullLine {
@@ -26,7 +26,12 @@ export function pullLines(bodies: readonly Body[], pulls: readonly Pull[]): Pull
   const moved = new Set<number>();
   for (const pull of pulls) {
     const before = motions[pull.components[0] ?? 0] ?? IDENTITY;
-    const own = leaders(pull, moved, bodyOf);
+    const own = takenOff(
+      pull,
+      moved,
+      (c) => bodyOf.get(c)?.geometry.volumeMm3 ?? 0,
+      (c) => bodyOf.get(c)?.geometry,
+    );
     pull.components.forEach((c, k) => {
       const step = stepOf(pull, k, before);
       const way = ways.get(c);
@@ -51,19 +56,6 @@ export function pullLines(bodies: readonly Body[], pulls: readonly Pull[]): Pull
   }
   return [...ways].map(([component, points]) => ({ component, points })).sort((a, b) => a.component - b.component);
 }
-
-/** Which components of a pull have a line for it. */
-function leaders(pull: Pull, moved: ReadonlySet<number>, bodyOf: ReadonlyMap<number, Body>): Set<number> {
-  const fresh = pull.components.filter((c) => !moved.has(c));
-  // Those that moved before go along with those that move for the first time.
-  const own = fresh.length ? fresh : pull.components;
-  if (pull.ranks) return new Set(own);
-  const largest = own.reduce((a, b) => (volume(bodyOf.get(b)) > volume(bodyOf.get(a)) * (1 + 1e-9) ? b : a));
-  const geometry = bodyOf.get(largest)?.geometry;
-  return new Set(own.filter((c) => bodyOf.get(c)?.geometry === geometry));
-}
-
-const volume = (b: Body | undefined): number => b?.geometry.volumeMm3 ?? 0;
 
 /**
  * Where the line leaves a body: on the axis of a hole or shaft along the direction, the one nearest to its middle; the

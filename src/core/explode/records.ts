@@ -30,6 +30,9 @@ export function pullsOf(spread: Pick<SpreadRecord, 'pulls'>, components: readonl
   });
 }
 
+/** A pull without the index of its record: what is computed and keyed does not depend on where it is kept. */
+export const plainPull = ({ record: _record, ...pull }: RecordedPull): Pull => pull;
+
 /** A pull as it is kept in the drawing. */
 export function pullRecord(pull: Pull, components: readonly Component[]): PullRecord {
   return {

@@ -29,6 +29,21 @@ export function shareOf(pull: Pull, k: number): number {
   return pull.ranks ? pull.ranks[k]! / Math.max(1, ...pull.ranks) : 1;
 }
 
+/**
+ * Which components of a pull are taken off by it: those that have not moved before, where there are any, since the others
+ * go along; and of a set that moves as one those of its largest part.
+ * @param moved components that earlier pulls moved
+ * @param sizeOf of a component, to tell the largest
+ * @param kindOf alike for components of one part
+ */
+export function takenOff(pull: Pull, moved: ReadonlySet<number>, sizeOf: (c: number) => number, kindOf: (c: number) => unknown): Set<number> {
+  const fresh = pull.components.filter((c) => !moved.has(c));
+  const own = fresh.length ? fresh : pull.components;
+  if (pull.ranks) return new Set(own);
+  const largest = own.reduce((a, b) => (sizeOf(b) > sizeOf(a) * (1 + 1e-9) ? b : a));
+  return new Set(own.filter((c) => kindOf(c) === kindOf(largest)));
+}
+
 /** Rotation about a line (Rodrigues). */
 export function rotationAbout(axis: Vec3, through: Vec3, angle: number): Placement {
   const [c, s] = [Math.cos(angle), Math.sin(angle)];

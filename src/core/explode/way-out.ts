@@ -2,9 +2,9 @@ import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
 import { combine, IDENTITY, type Placement } from '../base/placement.ts';
-import { dot, normalize, type Vec3 } from '../base/vector.ts';
+import { normalize, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { eroded, sharedWindow, slackOf, threadRays } from './blocking.ts';
+import { eroded, LEAST_RAYS, sharedWindow, slackOf, threadRays } from './blocking.ts';
 import { crossingsOf, Sight, type Along, type Crossings } from './columns.ts';
 import { isThreaded } from './fasteners.ts';
 import { applyPull, shareOf, stepOf, type Pull } from './spread.ts';
@@ -31,7 +31,6 @@ export interface WayOut {
 
 /** Positions looked at in a full turn. */
 const TURN_STEPS = 120;
-const LEAST_RAYS = 3;
 
 /**
  * Checks every pull along its whole way against everything that is still there at that step: what has not been moved, and
@@ -239,5 +238,5 @@ export function clearDistance(bodies: readonly Body[], motions: readonly Placeme
       if (beside && q.box[5]! > p.box[2]!) need = Math.max(need, q.box[5]! - p.box[2]!);
     });
   });
-  return dot(direction, direction) > 0 ? need + gapMm : 0;
+  return need + gapMm;
 }

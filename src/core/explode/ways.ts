@@ -4,7 +4,7 @@ import { applyToDirection } from '../base/placement.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
 import { anyPerpendicular, cross, dot, scale, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { pairWay, type PairWay } from './blocking.ts';
+import { FREE, pairWay, type PairWay } from './blocking.ts';
 import { Sight, type Along } from './columns.ts';
 import { grown, sharedCells, shrunk, silhouetteOf, type Silhouette } from './silhouette.ts';
 
@@ -19,7 +19,6 @@ const MODEL_AXES: readonly Vec3[] = [
 const PARALLEL = 1 - 1e-6;
 /** Cells across the whole in which silhouettes are compared at first. */
 const SHADE_CELLS = 1500;
-const CLEAR: PairWay = { forward: false, back: false };
 
 /** Who is in whose way, along the model's axes and any others that are added. Pairs are computed when they are asked for. */
 export class Ways {
@@ -85,7 +84,7 @@ export class Ways {
     const [below, above] = [p[5]! < q[2]! + slack, q[5]! < p[2]! + slack];
     if (!below && !above) return undefined;
     const [s, t] = [this.shade(a, axis), this.shade(b, axis)];
-    if (sharedCells(s.wide, t.wide, 0, 0, 1) === 0) return CLEAR;
+    if (sharedCells(s.wide, t.wide, 0, 0, 1) === 0) return FREE;
     if (p[5]! > q[2]! && q[5]! > p[2]!) return undefined;
     if (sharedCells(s.narrow, t.narrow, 0, 0, 1) === 0) return undefined;
     return below ? { forward: true, back: false } : { forward: false, back: true };

@@ -2,7 +2,7 @@ import type { Assembly, Component } from '../assembly/assembly.ts';
 import type { Vec3 } from '../base/vector.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
 import type { DrawingDocument, ViewRecord } from '../document/records.ts';
-import { pullsOf } from '../explode/records.ts';
+import { plainPull, pullsOf } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
@@ -62,7 +62,7 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
     spread:
       spread?.type === 'spread'
         ? {
-            pulls: pullsOf(spread, components).map(({ record: _, ...p }) => p),
+            pulls: pullsOf(spread, components).map(plainPull),
             lines: view.pullLines && !spread.noLines,
             linesOff: (spread.linesOff ?? []).flatMap((p) => index.get(p) ?? []),
           }

@@ -1,7 +1,5 @@
 <script lang="ts">
   import type { PullRecord } from '$core/document/records';
-  import { evaluateLength } from '$core/base/expression';
-  import { notify } from '../shared/notices.svelte';
   import { axisText, type Explode } from './explode.svelte';
 
   const { explode }: { explode: Explode } = $props();
@@ -19,12 +17,7 @@
   const way = (p: PullRecord) => (p.turn ? `turns ${Math.round((p.turn.angle * 180) / Math.PI)}°` : axisText(p.direction));
 
   function type(i: number, p: PullRecord, field: HTMLInputElement) {
-    const v = evaluateLength(field.value);
-    if (v === undefined) {
-      notify('trouble', `“${field.value}” is no length. Type a number such as 45 or 2*12.5.`);
-      field.value = shown(p);
-    } else if (p.turn) explode.changePull(i, `Turn ${v}°`, { turn: { ...p.turn, angle: (v * Math.PI) / 180 }, typed: true });
-    else explode.changePull(i, `Distance ${v} mm`, { distanceMm: v, typed: true });
+    if (!explode.typePull(i, field.value)) field.value = shown(p);
   }
   const shown = (p: PullRecord) => (p.turn ? String(Math.round((p.turn.angle * 180) / Math.PI)) : String(Number(p.distanceMm.toFixed(2))));
   function step(e: KeyboardEvent, i: number) {

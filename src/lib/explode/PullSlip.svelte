@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { evaluateLength } from '$core/base/expression';
   import { drawingOf, recordsOf } from '$core/document/records';
   import type { Vec3 } from '$core/base/vector';
   import { normalize } from '$core/base/vector';
@@ -7,7 +6,6 @@
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { titleBlockRect } from '$core/sheet/title-block';
   import type { Look } from '../shared/Stage3d.svelte';
-  import { notify } from '../shared/notices.svelte';
   import SlipHead from '../shared/SlipHead.svelte';
   import TextField from '../shared/TextField.svelte';
   import Toggle from '../shared/Toggle.svelte';
@@ -40,11 +38,6 @@
     explode.direction = unit;
     if (pull && i >= 0) explode.changePull(i, `Direction ${axisText(unit)}`, { direction: unit });
   }
-  function distance(text: string) {
-    const v = evaluateLength(text);
-    if (v === undefined) notify('trouble', `“${text}” is no length. Type a number such as 45 or 2*12.5.`);
-    else explode.changePull(i, `Distance ${v} mm`, { distanceMm: v, typed: true });
-  }
   const names = (list: readonly number[]) => [...new Set(list.map((c) => explode.label(c)))].slice(0, 2).join(', ');
 </script>
 
@@ -68,7 +61,7 @@
       label="Distance, mm"
       value={String(Number(pull.distanceMm.toFixed(2)))}
       origin={pull.typed ? 'Typed: tightening keeps it.' : 'Computed.'}
-      onchange={distance}
+      onchange={(text) => explode.typePull(i, text)}
       onreset={pull.typed ? () => explode.changePull(i, 'Free distance', {}, ['typed']) : undefined}
     />
     <button class="q-button" onclick={() => void explode.untilClear(i)}>Until clear + gap</button>

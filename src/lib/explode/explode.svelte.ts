@@ -1,3 +1,4 @@
+import { evaluateLength } from '$core/base/expression';
 import { applyToPoint, combine } from '$core/base/placement';
 import { dot, normalize, type Vec3 } from '$core/base/vector';
 import { without } from '$core/base/without';
@@ -5,8 +6,8 @@ import { drawingOf, recordsOf, type PullRecord, type SpreadRecord, type ViewReco
 import { blocksOn, EXPLODED_MARGIN, roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from '$core/explode/choose';
 import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull, viewsShowing } from '$core/explode/edits';
-import { pullRecord, pullsOf } from '$core/explode/records';
-import { motionsOf, shareOf, type Pull } from '$core/explode/spread';
+import { plainPull, pullRecord, pullsOf } from '$core/explode/records';
+import { motionsOf, shareOf } from '$core/explode/spread';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
 import { formatByName, scaleText, sheetGeometry, standardScales } from '$core/sheet/formats';
 import { titleBlockRect } from '$core/sheet/title-block';
@@ -197,6 +198,16 @@ export class Explode {
     return Math.max(step, Math.round(size / step) * step);
   }
 
+  /** Takes what was typed as a distance, or as an angle in degrees. @returns whether it is one */
+  typePull(i: number, text: string): boolean {
+    const p = this.spread!.pulls[i]!;
+    const v = evaluateLength(text);
+    if (v === undefined) notify('trouble', `“${text}” is no length. Type a number such as 45 or 2*12.5.`);
+    else if (p.turn) this.changePull(i, `Turn ${v}°`, { turn: { ...p.turn, angle: (v * Math.PI) / 180 }, typed: true });
+    else this.changePull(i, `Distance ${v} mm`, { distanceMm: v, typed: true });
+    return v !== undefined;
+  }
+
   removePull(i: number): void {
     this.put('Remove pull', { pulls: this.spread!.pulls.filter((_, k) => k !== i) });
     this.active = undefined;
@@ -360,7 +371,7 @@ export class Explode {
       notify('trouble', 'There are no pulls to be tightened. Plan first.');
       return;
     }
-    const pulls = this.made.map(({ record: _, ...p }) => p);
+    const pulls = this.made.map(plainPull);
     const kept = this.made.flatMap((p, i) => (spread.pulls[p.record]!.typed ? [i] : []));
     const wanted = scales ?? standardScales(drawingOf(drawing.document).standard);
     const answer = await this.long('Tightening', (signal, told) =>
@@ -394,7 +405,7 @@ export class Explode {
   /** How far the pull at hand has to go until it is clear, plus a gap. */
   async untilClear(i: number): Promise<void> {
     const record = this.spread!.pulls[i]!;
-    const before = this.made.filter((p) => p.record < i).map(({ record: _, ...p }) => p);
+    const before = this.made.filter((p) => p.record < i).map(plainPull);
     const own = this.made.find((p) => p.record === i);
     if (!own) return;
     const gapMm = 4 / this.place.scale / 2;
@@ -413,7 +424,7 @@ export class Explode {
   }
 
   async proposeDirections(): Promise<void> {
-    const pulls = this.made.map(({ record: _, ...p }) => p);
+    const pulls = this.made.map(plainPull);
     const answer = await this.long('Comparing directions', (signal) =>
       compute<{ proposals: readonly DirectionProposal[] }>(this.drawing.id, { kind: 'directions', pulls }, signal),
     );
@@ -439,7 +450,7 @@ export class Explode {
   recheck(): void {
     clearTimeout(this.timer);
     this.checking = true;
-    const pulls = this.made.map(({ record: _, ...p }): Pull => p);
+    const pulls = this.made.map(plainPull);
     const { frame, place } = this;
     this.timer = setTimeout(() => {
       compute<CheckAnswer>(this.drawing.id, { kind: 'check', pulls, paper: { frame, scale: place.scale, gapMm: GAP } })

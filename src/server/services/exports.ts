@@ -3,8 +3,7 @@ import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { viewsShowing } from '../../core/explode/edits.ts';
-import { pullsOf } from '../../core/explode/records.ts';
-import type { Pull } from '../../core/explode/spread.ts';
+import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
@@ -67,7 +66,7 @@ export async function exportFile(jobId: string, name: string, spreadId?: string)
 async function spreadFile(assembly: Assembly, document: DrawingDocument, kind: 'apart.glb' | 'steps.zip', spreadId: string | undefined): Promise<ExportedFile> {
   const spread = recordsOf(document, 'spread').find((s) => spreadId === undefined || s.id === spreadId);
   if (!spread) throw new QuarryError('NOT_FOUND', { what: 'The spread' });
-  const pulls = pullsOf(spread, componentsOf(assembly)).map(({ record: _record, ...p }): Pull => p);
+  const pulls = pullsOf(spread, componentsOf(assembly)).map(plainPull);
   const view = viewsShowing(document, spread.id)[0] ?? namedFrame('isometric');
   const frame = { right: view.right, up: view.up, toward: view.toward };
   const data = await runSpreadFile({ type: 'spread-file', kind, assembly, pulls, frame }, loadGeometries);
