@@ -99,6 +99,7 @@ const record = z.discriminatedUnion('type', [
           distanceMm: z.number().min(-1e7).max(1e7),
           turn: z.object({ axis: vector, through: vector, angle: z.number().min(-100).max(100) }).exactOptional(),
           ranks: z.array(z.int().min(1)).readonly().exactOptional(),
+          leg: z.literal(true).exactOptional(),
           typed: z.boolean().exactOptional(),
           off: z.boolean().exactOptional(),
           name: text.exactOptional(),
@@ -180,6 +181,7 @@ const pulls = z
       distanceMm: length,
       turn: z.object({ axis: vector, through: vector, angle: z.number().min(-100).max(100) }).exactOptional(),
       ranks: z.array(z.int().min(1)).readonly().exactOptional(),
+      leg: z.literal(true).exactOptional(),
     }),
   )
   .max(10_000);
@@ -187,7 +189,7 @@ export const explodeRequest = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('check'),
     pulls,
-    paper: z.object({ frame, scale: z.number().positive(), gapMm: z.number().min(0).max(1000) }).optional(),
+    paper: z.object({ frame, scale: z.number().positive(), gapMm: z.number().min(0).max(1000), linesOff: z.array(component).optional() }).optional(),
   }),
   z.object({ kind: z.literal('plan'), frame, together: z.array(z.array(component)).default([]), only: z.array(component).optional() }),
   z.object({

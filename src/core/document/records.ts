@@ -104,6 +104,8 @@ export interface PullRecord {
   readonly ranks?: readonly number[];
   /** The distance was chosen by someone: tightening leaves it. */
   readonly typed?: boolean;
+  /** The first leg of a way round a corner: tightening leaves it too. */
+  readonly leg?: true;
   /** It is kept, but not made. */
   readonly off?: boolean;
   readonly name?: string;

@@ -19,6 +19,12 @@ export interface Along {
   readonly reaches: Map<number, Reach>;
 }
 
+/** The same body somewhere else. @param by in the axes of the sight, mm */
+export function shifted(a: Along, by: Vec3): Along {
+  const box = a.box.map((v, i) => v + by[i % 3]!);
+  return { ...a, x: a.x + by[0], y: a.y + by[1], z: a.z + by[2], box, reaches: new Map() };
+}
+
 /** Sees bodies along one direction; what is turned alike is computed once. */
 export class Sight {
   readonly direction: Vec3;

@@ -4,6 +4,7 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { turnedAxis } from '../cut/turned-axis.ts';
 import { dot } from '../base/vector.ts';
 import type { Body } from '../outline/scene.ts';
+import { Corners, type Corner } from './corners.ts';
 import { isFastener, isThreaded } from './fasteners.ts';
 import { ownDirections, Ways, type WayIndex } from './ways.ts';
 
@@ -23,6 +24,8 @@ export interface Removal {
   readonly way: WayIndex;
   /** Every way on which all of them are free, the chosen one first. */
   readonly free: readonly WayIndex[];
+  /** They go round a corner first. */
+  readonly corner?: Corner;
 }
 
 /** What nothing frees, and what holds it on the way on which least does. */
@@ -51,6 +54,8 @@ export interface PeelOptions {
 
 /** So many pairs are tried at most when single units are stuck. */
 const MOST_PAIRS = 300;
+/** So many stuck units are tried for a way with a corner. */
+const MOST_CORNERS = 60;
 /** Share of the work that goes into who is in whose way. */
 const LOOKING = 0.7;
 /** A direction that nothing uses yet costs this much more travel, as a share of the whole. */
@@ -61,7 +66,7 @@ const AWAY = 0.2;
 /**
  * Takes an assembly apart: what is free comes off, fasteners and small parts first, sub-assemblies of the tree as units.
  * Where nothing is free along the model's axes, axes of holes and shafts and normals of faces are tried, then
- * sub-assemblies are opened, then pairs that move together.
+ * sub-assemblies are opened, then pairs that move together, then ways with a corner.
  */
 export class Peeler {
   readonly ways: Ways;
@@ -72,6 +77,7 @@ export class Peeler {
   private readonly peeled = new Map<Unit, Peeled>();
   private readonly used = new Set<WayIndex>();
   private readonly axisOf: (number | undefined)[] = [];
+  private readonly corners: Corners;
   private done = 0;
 
   constructor(assembly: Assembly, bodies: readonly Body[], options: PeelOptions = {}) {
@@ -81,6 +87,7 @@ export class Peeler {
     this.options = options;
     const threaded = this.components.map((c) => isThreaded(c.name, assembly.parts[c.part]!));
     this.ways = new Ways(bodies, threaded, options.cancel);
+    this.corners = new Corners(this.ways, bodies, threaded, options.cancel);
   }
 
   /** Takes the whole apart. */
@@ -154,9 +161,15 @@ export class Peeler {
         continue;
       }
       const pair = this.freePair(level);
-      if (!pair) break;
-      removals.push(pair);
-      for (const u of pair.units) for (const part of u.parts) level.remove(part);
+      if (pair) {
+        removals.push(pair);
+        for (const u of pair.units) for (const part of u.parts) level.remove(part);
+        continue;
+      }
+      const around = this.aroundCorner(level);
+      if (!around) break;
+      removals.push(around);
+      for (const u of around.units) level.remove(u);
     }
     const base = this.baseOf(level);
     const rest = [...level.units].sort((a, b) => Number(b === base) - Number(a === base) || b.volume - a.volume);
@@ -232,6 +245,24 @@ export class Peeler {
           return { units: [both], way: sorted[0]!, free: sorted };
         }
       }
+    return undefined;
+  }
+
+  /** What can be moved some way and then leaves to the side; its equals that can do the same come along. */
+  private aroundCorner(level: Level): Removal | undefined {
+    const order = this.inOrder(level).slice(0, MOST_CORNERS);
+    const others = (units: readonly Unit[]) => level.units.filter((u) => !units.includes(u)).flatMap((u) => u.components);
+    for (const unit of order) {
+      const corner = this.corners.find(unit.components, others([unit]));
+      if (!corner) continue;
+      const units = [unit];
+      for (const other of order) {
+        if (other === unit || other.product === '' || other.product !== unit.product) continue;
+        if (Math.abs(this.height(other, corner.first) - this.height(unit, corner.first)) > 5e-4 * this.ways.diagonal) continue;
+        if (this.corners.isFree(other.components, others([...units, other]), corner)) units.push(other);
+      }
+      return { units, way: corner.then, free: [corner.then], corner };
+    }
     return undefined;
   }
 

@@ -100,6 +100,33 @@ describe('ways out of known assemblies', () => {
     expect(p.pulls.every((x) => x.clear)).toBe(true);
   });
 
+  test('a bolt under a roof is lifted out of its hole and leaves to the side, as far up as there is room', () => {
+    const p = plan([
+      { name: 'foot with a roof', geometry: joined([cylinder(40, 10, 48, 5.2)], [box([-60, -60, 40], [60, 60, 50])], [box([-60, -60, 0], [-50, 60, 40])]) },
+      { name: 'bolt', geometry: joined([cylinder(5, 16, 32), [0, 0, -6]], [cylinder(8, 6, 32), [0, 0, 10]]) },
+    ]);
+    expect(p.stuck).toEqual([]);
+    const [up, away] = p.pulls;
+    // The shank is 6 mm below the foot's underside, 16 mm to be drawn; from the head's top it is 24 mm to the roof.
+    expect(up!.direction).toEqual([0, 0, 1]);
+    expect(up!.distanceMm).toBeGreaterThanOrEqual(16);
+    expect(up!.distanceMm).toBeLessThanOrEqual(24);
+    expect(up!.leg).toBe(true);
+    expect(Math.abs(dot(away!.direction, [0, 0, 1]))).toBe(0);
+    expect(away!.direction).not.toEqual([-1, 0, 0]);
+    expect(p.pulls.map((x) => x.clear)).toEqual([true, true]);
+    expect(p.order).toEqual([1, 0]);
+  });
+
+  test('under a roof that leaves it no room to be lifted the bolt stays', () => {
+    const p = plan([
+      { name: 'foot with a roof', geometry: joined([cylinder(40, 10, 48, 5.2)], [box([-60, -60, 28], [60, 60, 38])], [box([-60, -60, 0], [-50, 60, 28])]) },
+      { name: 'bolt', geometry: joined([cylinder(5, 16, 32), [0, 0, -6]], [cylinder(8, 6, 32), [0, 0, 10]]) },
+    ]);
+    expect(p.pulls).toEqual([]);
+    expect(p.stuck[0]!.components).toEqual([1]);
+  });
+
   test('two closed links in each other cannot be freed, and it is said what holds which', () => {
     const p = plan([
       { name: 'first link', geometry: link(20, 6, 'xy', [0, 0, 0]) },

@@ -64,7 +64,12 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
     gapMm,
     ways: pulls.map((p) => p.ways),
     cancel: options.cancel,
-  }).map(({ components, direction, distanceMm }): Pull => ({ components, direction, distanceMm: rounded(distanceMm) }));
+  }).map(({ components, direction, distanceMm }, k): Pull => ({
+    components,
+    direction,
+    distanceMm: rounded(distanceMm),
+    ...(pulls[k]!.leg ? { leg: true } : {}),
+  }));
   const way = checkSpread(assembly, bodies, tight, options.cancel);
   return {
     pulls: tight.map((p, k) => ({ ...p, ways: pulls[k]!.ways, clear: way.clear[k]! })),
@@ -82,6 +87,7 @@ interface OpenPull {
   readonly ways: readonly Vec3[];
   readonly direction: Vec3;
   readonly distanceMm: number;
+  readonly leg?: true;
 }
 
 /** Makes pulls of what came off. Distances are rough: how far a part has to go to be past its neighbours. */
@@ -124,6 +130,7 @@ class Composer {
   /** @param within the unit it is a part of: it is left behind by that only */
   private place(r: Removal, base: Vec3, within: ReadonlySet<number>): void {
     const direction = this.peeler.ways.direction(r.way);
+    const leg = r.corner && this.peeler.ways.direction(r.corner.first);
     const distanceMm = this.roughDistance(
       r.units.flatMap((u) => this.leadOf(u)),
       r,
@@ -138,11 +145,14 @@ class Composer {
       else groups.set(carried.join(), { units: [u], carried });
     }
     for (const { units, carried } of groups.values()) {
-      for (const u of units) this.settle(u, add(add(base, carried), scale(direction, distanceMm)));
+      const onWay = leg ? add(scale(leg, r.corner!.distanceMm), carried) : carried;
+      for (const u of units) this.settle(u, add(add(base, onWay), scale(direction, distanceMm)));
       // What goes along with something was chosen for this direction: then it keeps it.
       const ways = carried.every((v) => v === 0) ? r.free.slice(1).map((w) => this.peeler.ways.direction(w)) : [];
       // Pulls are collected from the last to the first: its own comes before those inside it once reversed.
-      this.pulls.push({ components: units.flatMap((u) => [...u.components]), direction, distanceMm, ways });
+      const components = units.flatMap((u) => [...u.components]);
+      this.pulls.push({ components, direction, distanceMm, ways });
+      if (r.corner) this.pulls.push({ components, direction: leg!, distanceMm: r.corner.distanceMm, ways: [], leg: true });
     }
   }
 

@@ -88,38 +88,3 @@ export interface FlatLine {
 
 export const flatLines = (lines: readonly PullLine[], frame: ViewFrame): FlatLine[] =>
   lines.map((l) => ({ component: l.component, points: l.points.map((p): Vec2 => [dot(p, frame.right), dot(p, frame.up)]) }));
-
-/** Two pull lines that cross, and where. */
-export interface Crossing {
-  readonly first: number;
-  readonly second: number;
-  readonly at: Vec2;
-}
-
-/** Pull lines of different components that cross inside both; lines that run into each other do not. */
-export function crossings(lines: readonly FlatLine[]): Crossing[] {
-  const out: Crossing[] = [];
-  lines.forEach((a, i) => {
-    for (const b of lines.slice(i + 1)) {
-      const at = firstCrossing(a.points, b.points);
-      if (at) out.push({ first: a.component, second: b.component, at });
-    }
-  });
-  return out;
-}
-
-const INSIDE = 0.02;
-
-function firstCrossing(a: readonly Vec2[], b: readonly Vec2[]): Vec2 | undefined {
-  for (let i = 0; i + 1 < a.length; i++)
-    for (let j = 0; j + 1 < b.length; j++) {
-      const [p, q, r, s] = [a[i]!, a[i + 1]!, b[j]!, b[j + 1]!];
-      const [ux, uy, vx, vy] = [q[0] - p[0], q[1] - p[1], s[0] - r[0], s[1] - r[1]];
-      const cross = ux * vy - uy * vx;
-      if (Math.abs(cross) < 1e-6 * Math.hypot(ux, uy) * Math.hypot(vx, vy)) continue;
-      const t = ((r[0] - p[0]) * vy - (r[1] - p[1]) * vx) / cross;
-      const u = ((r[0] - p[0]) * uy - (r[1] - p[1]) * ux) / cross;
-      if (t > INSIDE && t < 1 - INSIDE && u > INSIDE && u < 1 - INSIDE) return [p[0] + t * ux, p[1] + t * uy];
-    }
-  return undefined;
-}

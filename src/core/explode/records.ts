@@ -25,6 +25,7 @@ export function pullsOf(spread: Pick<SpreadRecord, 'pulls'>, components: readonl
         distanceMm: p.distanceMm,
         ...(p.turn ? { turn: p.turn } : {}),
         ...(p.ranks ? { ranks: kept.map((k) => k.rank) } : {}),
+        ...(p.leg ? { leg: p.leg } : {}),
       },
     ];
   });
@@ -41,5 +42,6 @@ export function pullRecord(pull: Pull, components: readonly Component[]): PullRe
     distanceMm: pull.distanceMm,
     ...(pull.turn ? { turn: pull.turn } : {}),
     ...(pull.ranks ? { ranks: pull.ranks } : {}),
+    ...(pull.leg ? { leg: pull.leg } : {}),
   };
 }

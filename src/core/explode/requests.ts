@@ -7,9 +7,11 @@ import { proposeDirections, type DirectionProposal } from './directions.ts';
 import { fitSpread, type Fit } from './fit.ts';
 import { paperReport, type PaperReport } from './on-paper.ts';
 import { planSpread, type PlannedPull, type Stuck } from './plan.ts';
-import { crossings, flatLines, pullLines, type Crossing } from './pull-lines.ts';
-import { motionsOf, type Pull } from './spread.ts';
-import { checkSpread, clearDistance, type WayOut } from './way-out.ts';
+import { crossings, type Crossing } from './crossings.ts';
+import { pullLines } from './pull-lines.ts';
+import { motionsOf, movedBodies, type Pull } from './spread.ts';
+import { clearDistance } from './until-clear.ts';
+import { checkSpread, type WayOut } from './way-out.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 
@@ -41,7 +43,12 @@ export interface PaperPlace {
   /** Paper mm per model mm. */
   readonly scale: number;
   readonly gapMm: number;
+  /** Components whose pull lines are not drawn. */
+  readonly linesOff?: readonly number[] | undefined;
 }
+
+/** Crossings of pull lines closer together than this look like one, paper mm. */
+const CROSSINGS_APART_MM = 1.5;
 
 export interface CheckAnswer extends WayOut {
   readonly paper: (PaperReport & { readonly crossings: readonly Crossing[] }) | null;
@@ -69,8 +76,16 @@ export function explode(
       const way = checkSpread(assembly, bodies, request.pulls, cancel);
       const { paper: place } = request;
       if (!place) return { ...way, paper: null };
-      const lines = flatLines(pullLines(bodies, request.pulls), place.frame);
-      return { ...way, paper: { ...paperReport(bodies, request.pulls, place.frame, place.scale, place.gapMm), crossings: crossings(lines) } };
+      const apart = movedBodies(bodies, motionsOf(request.pulls, componentsOf(assembly).length));
+      const off = new Set(place.linesOff);
+      const lines = pullLines(bodies, request.pulls).filter((l) => !off.has(l.component));
+      return {
+        ...way,
+        paper: {
+          ...paperReport(bodies, request.pulls, place.frame, place.scale, place.gapMm),
+          crossings: crossings(lines, apart, place.frame, CROSSINGS_APART_MM / place.scale),
+        },
+      };
     }
     case 'plan': {
       const only = request.only && new Set(request.only);

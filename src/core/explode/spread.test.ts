@@ -1,8 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { applyToPoint } from '../base/placement.ts';
+import type { Vec3 } from '../base/vector.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { body, box, cylinder } from '../testing/shapes.ts';
-import { crossings, flatLines, pullLines } from './pull-lines.ts';
+import { crossings } from './crossings.ts';
+import { pullLines } from './pull-lines.ts';
 import { motionsOf, rotationAbout, type Pull } from './spread.ts';
 
 const near = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
@@ -65,30 +67,27 @@ describe('pull lines', () => {
     expect(lines[0]!.points).toHaveLength(3);
     near(lines[0]!.points[2]!, [80, 45, 70]);
   });
-  test('that cross are pointed out, those that end on each other are not', () => {
-    const pulls: Pull[] = [
-      { components: [1], direction: [-1, 0, 0], distanceMm: 60 },
-      { components: [2], direction: [1, 0, 0], distanceMm: 0.001 },
-    ];
-    const flat = (extra: Pull[]) => flatLines(pullLines(bodies, [...pulls, ...extra]), namedFrame('front'));
-    expect(crossings(flat([]))).toEqual([]);
-    expect(
-      crossings([
-        {
-          component: 1,
-          points: [
-            [0, 0],
-            [10, 10],
-          ],
-        },
-        {
-          component: 2,
-          points: [
-            [0, 10],
-            [10, 0],
-          ],
-        },
-      ]),
-    ).toMatchObject([{ first: 1, second: 2, at: [5, 5] }]);
+  describe('that cross', () => {
+    const frame = namedFrame('top');
+    const level = (component: number, from: Vec3, to: Vec3) => ({ component, points: [from, to] });
+    const along = level(1, [0, 0, 0], [10, 10, 0]);
+    const across = level(2, [0, 10, 5], [10, 0, 5]);
+    test('are pointed out where they do', () => {
+      const [c] = crossings([along, across], [], frame, 0.5);
+      expect(c).toMatchObject({ first: 1, second: 2 });
+      expect(c!.at[0]).toBeCloseTo(5);
+      expect(c!.at[1]).toBeCloseTo(5);
+    });
+    test('count once where several lie on each other, not at all where they only end on another', () => {
+      expect(crossings([along, { ...along, component: 3 }, across], [], frame, 0.5)).toHaveLength(1);
+      expect(crossings([along, level(2, [5, 5, 0], [9, 0, 0])], [], frame, 0.5)).toEqual([]);
+    });
+    test('under a part are no trouble, over it they are', () => {
+      const plate = (z: number) => body(0, box([0, 0, z], [10, 10, z + 1]));
+      expect(crossings([along, across], [plate(7)], frame, 0.5)).toEqual([]);
+      // Between the two lines: the lower one is broken there, so nothing is seen to cross.
+      expect(crossings([along, across], [plate(2)], frame, 0.5)).toEqual([]);
+      expect(crossings([along, across], [plate(-3)], frame, 0.5)).toHaveLength(1);
+    });
   });
 });

@@ -22,6 +22,8 @@ export interface Pull {
   readonly turn?: Turn;
   /** Place of each component in an evenly spaced row, from 1; the last goes the whole distance. Absent: all do. */
   readonly ranks?: readonly number[];
+  /** The first leg of a way round a corner: it goes as far as there is room for the next one. */
+  readonly leg?: true;
 }
 
 /** How much of the pull its k-th component makes, 0…1. */

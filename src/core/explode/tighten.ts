@@ -136,7 +136,7 @@ export class Tightener {
 
   private isFixed(k: number): boolean {
     const p = this.given[k]!;
-    return p.turn !== undefined || p.components.length === 0 || (this.options.kept?.has(k) ?? false);
+    return p.turn !== undefined || p.leg === true || p.components.length === 0 || (this.options.kept?.has(k) ?? false);
   }
 
   /** Pairs of groups that the pull moves against each other. @param decided only those that no earlier pull moves apart */

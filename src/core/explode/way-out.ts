@@ -8,6 +8,7 @@ import { eroded, LEAST_RAYS, sharedWindow, slackOf, threadRays } from './blockin
 import { crossingsOf, Sight, type Along, type Crossings } from './columns.ts';
 import { isThreaded } from './fasteners.ts';
 import { applyPull, shareOf, stepOf, type Pull } from './spread.ts';
+import { sweep } from './sweep.ts';
 
 /** Something that a component passes through on its way. */
 export interface Hit {
@@ -110,51 +111,10 @@ class WayChecker {
         const way = length * (own - (share.get(b) ?? 0));
         if (way <= 1e-9) continue;
         if (q.box[2]! > p.box[5]! + way || q.box[5]! < p.box[2]!) continue;
-        const hit = this.sweep(p, q, way, this.threaded[a]! || this.threaded[b]!);
+        const hit = sweep(p, q, way, this.diagonal, this.threaded[a]! || this.threaded[b]!);
         if (hit) hits.push({ pull: index, component: a, through: b, from: hit.from, to: hit.to, at: sight.inModel(...hit.at) });
       }
     return hits;
-  }
-
-  /** One body on its way along the sight against one that stands. */
-  private sweep(a: Along, b: Along, way: number, threaded: boolean): { from: number; to: number; at: [number, number, number] } | undefined {
-    const slack = slackOf(a, b, this.diagonal);
-    const w = sharedWindow(a, b, slack.across);
-    if (!w) return undefined;
-    const [p, q] = [crossingsOf(a, w), crossingsOf(b, w)];
-    const cells = w.width * w.height;
-    const mask = new Uint8Array(cells);
-    const first = new Float64Array(cells).fill(Infinity);
-    let last = 0;
-    const screwed = threaded ? threadRays(p, q, cells, slack.along) : undefined;
-    let blocked = 0;
-    for (let i = 0; i < cells; i++) {
-      const [p0, p1, q0, q1] = [p.start[i]!, p.start[i + 1]!, q.start[i]!, q.start[i + 1]!];
-      if (p0 === p1 || q0 === q1) continue;
-      if (screwed?.[i]) continue;
-      let [enter, leave] = [Infinity, 0];
-      for (let j = p0; j + 1 < p1; j += 2)
-        for (let k = q0; k + 1 < q1; k += 2) {
-          // The first meets the second while it is shifted by more than this and less than that.
-          const t0 = Math.max(0, q.z[k]! - p.z[j + 1]! + slack.along);
-          const t1 = Math.min(way, q.z[k + 1]! - p.z[j]! - slack.along);
-          if (t1 <= t0) continue;
-          if (t0 < enter) enter = t0;
-          if (t1 > leave) leave = t1;
-        }
-      if (enter === Infinity) continue;
-      mask[i] = 1;
-      blocked++;
-      first[i] = enter;
-      if (leave > last) last = leave;
-    }
-    if (blocked < LEAST_RAYS) return undefined;
-    if (eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) < LEAST_RAYS) return undefined;
-    let at = -1;
-    for (let i = 0; i < cells; i++) if (mask[i] && (at < 0 || first[i]! < first[at]!)) at = i;
-    const [x, y] = [w.minX + ((at % w.width) + 0.5) * w.dx, w.minY + (Math.floor(at / w.width) + 0.5) * w.dy];
-    const depth = q.z[q.start[at]!]!;
-    return { from: first[at]!, to: last, at: [x, y, depth] };
   }
 
   private checkTurn(pull: Pull, index: number, motions: readonly Placement[], there: (a: number, b: number) => boolean): Hit[] {
@@ -221,22 +181,4 @@ function commonDepth(p: Crossings, q: Crossings, ray: number, slack: number): nu
       if (Math.min(p.z[i + 1]!, q.z[j + 1]!) - from > slack) return from;
     }
   return undefined;
-}
-
-/** How far along a direction components must go until nothing they pass or touch lies beside them any more, plus a gap; mm. */
-export function clearDistance(bodies: readonly Body[], motions: readonly Placement[], moving: readonly number[], direction: Vec3, gapMm: number): number {
-  const sight = new Sight(normalize(direction));
-  const own = new Set(moving);
-  const seen = bodies.map((b) => sight.of({ ...b, placement: combine(motions[b.component]!, b.placement) }));
-  let need = 0;
-  bodies.forEach((a, i) => {
-    if (!own.has(a.component)) return;
-    bodies.forEach((b, j) => {
-      if (own.has(b.component)) return;
-      const [p, q] = [seen[i]!, seen[j]!];
-      const beside = q.box[0]! < p.box[3]! && q.box[3]! > p.box[0]! && q.box[1]! < p.box[4]! && q.box[4]! > p.box[1]!;
-      if (beside && q.box[5]! > p.box[2]!) need = Math.max(need, q.box[5]! - p.box[2]!);
-    });
-  });
-  return need + gapMm;
 }
