@@ -117,7 +117,7 @@ function station(s: Solids, k: number): DemoNode[] {
     out.push({ part: parts.nut, at: [cx, cy, -d * 0.8] });
   }
   out.push({ part: parts.bracket, at: [-half + 6, 0, 0] }, { part: parts.bracket, at: [half - 22, 0, 0] });
-  out.push({ part: parts.shaft, at: [0, 0, axis] }, { part: parts.wheel, at: [0, 0, axis] }, { part: parts.bush, at: [half - 40, 0, axis] });
+  out.push({ part: parts.shaft, at: [0, 0, axis] }, { part: parts.wheel, at: [0, 0, axis] }, { part: parts.bush, at: [half - 14.5, 0, axis] });
   out.push({ part: parts.knob, at: [0, -width / 2 + 16, thick + 16] }, { part: parts.last, at: [0, width / 2 - 22, thick + 2] });
   return out;
 }

@@ -111,7 +111,16 @@ const record = z.discriminatedUnion('type', [
     noLines: z.boolean().exactOptional(),
     linesOff: z.array(z.string()).max(100_000).readonly().exactOptional(),
   }),
-  z.object({ type: z.literal('balloon'), id, view: id, component: z.string(), anchor: point, offset: point, end: z.enum(['arrow', 'dot']) }),
+  z.object({
+    type: z.literal('balloon'),
+    id,
+    view: id,
+    component: z.string(),
+    anchor: point,
+    offset: point,
+    end: z.enum(['arrow', 'dot']),
+    byHand: z.literal(true).exactOptional(),
+  }),
   z.object({
     type: z.literal('list'),
     id,

@@ -135,6 +135,8 @@ export interface BalloonRecord {
   /** Centre of the circle relative to the view's place on the sheet, paper mm, y down. */
   readonly offset: readonly [number, number];
   readonly end: 'arrow' | 'dot';
+  /** Someone put it there: arranging leaves it. */
+  readonly byHand?: true;
 }
 
 export interface ListColumn {

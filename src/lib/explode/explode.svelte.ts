@@ -15,6 +15,7 @@ import type { CheckAnswer, FitAnswer, PlanAnswer } from '$core/explode/requests'
 import type { DirectionProposal } from '$core/explode/directions';
 import type { ApiFailure } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
+import { arrangeAnew } from '../shared/balloons';
 import { notify } from '../shared/notices.svelte';
 import { compute } from './compute';
 
@@ -394,6 +395,7 @@ export class Explode {
         : changeSpread(document, assembly, components, after);
     drawing.edit('Tighten', steps);
     this.time = this.made.length;
+    if (view) void arrangeAnew(drawing, view.id);
     notify(
       answer.fits ? 'good' : 'trouble',
       answer.fits

@@ -1,6 +1,6 @@
 import type { Assembly } from '$core/assembly/assembly';
 import { componentsOf } from '$core/assembly/components';
-import { recordsOf, sheetsOf, type DrawingDocument } from '$core/document/records';
+import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import { itemsOf, type Item } from '$core/ledger/items';
 import { composeSheet } from '$core/picture/compose';
@@ -177,14 +177,27 @@ export class Drawing {
     // Those of the open sheet are asked for first.
     const views = recordsOf(this.document, 'view').sort((a, b) => Number(b.sheet === this.sheetId) - Number(a.sheet === this.sheetId));
     for (const r of views) {
-      const text = specText(specOf(r, this.document, this.components), this.assembly, this.components);
-      if (this.specs.get(r.id) === text) continue;
-      this.specs.set(r.id, text);
-      this.computing.set(r.id, text);
-      this.progress.delete(r.id);
-      this.broken.delete(r.id);
-      void this.fetchView(r.id);
+      this.want(r);
     }
+  }
+
+  /** Fetches a view unless it is here, or on its way, as it is wanted now. */
+  private want(r: ViewRecord): void {
+    const text = specText(specOf(r, this.document, this.components), this.assembly, this.components);
+    if (this.specs.get(r.id) === text) return;
+    this.specs.set(r.id, text);
+    this.computing.set(r.id, text);
+    this.progress.delete(r.id);
+    this.broken.delete(r.id);
+    void this.fetchView(r.id);
+  }
+
+  /** Waits for the views of a sheet, on a page that does not fetch them by itself too. @returns whether all could be drawn */
+  async viewsThere(sheet: string): Promise<boolean> {
+    const views = viewsOn(this.document, sheet);
+    for (const v of views) this.want(v);
+    while (views.some((v) => this.computing.has(v.id))) await new Promise((done) => setTimeout(done, 120));
+    return views.every((v) => this.results.has(v.id) && !this.broken.has(v.id));
   }
 
   private async fetchView(id: string, tries = 0): Promise<void> {

@@ -282,10 +282,13 @@
     if (d.kind === 'pan' && !d.moved) drawing.select({ kind: 'none' });
     // A press without a move of a few pixels is a click.
     if (d.kind === 'view' && Math.hypot(d.dx, d.dy) * zoom > 3) drawing.edit('Move view', moveView(drawing.document, d.id, d.dx, d.dy));
-    if (d.kind === 'balloon' && Math.hypot(d.dx, d.dy) * zoom > 3)
-      drawing.edit('Move balloon', [{ op: 'put', record: { ...d.record, offset: [d.record.offset[0] + d.dx, d.record.offset[1] + d.dy] } }]);
+    if (d.kind === 'balloon' && Math.hypot(d.dx, d.dy) * zoom > 3) moveBalloon(d.record, d.dx, d.dy);
     if (d.kind === 'tip') reaim(d.record, d.x, d.y);
     if (d.kind === 'outline') void tools.sections.breakOut();
+  }
+
+  function moveBalloon(b: BalloonRecord, dx: number, dy: number) {
+    drawing.edit('Move balloon', [{ op: 'put', record: { ...b, offset: [b.offset[0] + dx, b.offset[1] + dy], byHand: true } }]);
   }
 
   function reaim(b: BalloonRecord, x: number, y: number) {
@@ -310,8 +313,7 @@
     if (!d) return;
     const [dx, dy] = d as [number, number];
     e.preventDefault();
-    if (selectedRecord?.type === 'balloon')
-      drawing.edit('Move balloon', [{ op: 'put', record: { ...selectedRecord, offset: [selectedRecord.offset[0] + dx, selectedRecord.offset[1] + dy] } }]);
+    if (selectedRecord?.type === 'balloon') moveBalloon(selectedRecord, dx, dy);
     else if (activeView) drawing.edit('Move view', moveView(drawing.document, activeView.id, dx, dy));
     else {
       panX -= dx * 20;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { without } from '$core/base/without';
   import type { BalloonRecord } from '$core/document/records';
   import Toggle from '../shared/Toggle.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -17,6 +18,12 @@
   checked={balloon.end === 'dot'}
   onchange={(on) =>
     drawing.edit(on ? 'Leader ends with a dot' : 'Leader ends with an arrow', [{ op: 'put', record: { ...balloon, end: on ? 'dot' : 'arrow' } }])}
+/>
+<Toggle
+  label="Stays where it was put"
+  checked={balloon.byHand ?? false}
+  onchange={(on) =>
+    drawing.edit(on ? 'Balloon stays' : 'Balloon may be arranged', [{ op: 'put', record: on ? { ...balloon, byHand: true } : without(balloon, 'byHand') }])}
 />
 <p><button class="q-button" onclick={() => tools.remove()}>Remove balloon</button></p>
 <hr />

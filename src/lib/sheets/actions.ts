@@ -87,6 +87,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
       disabled: !view,
       run: () => view && tools.identifyRest(view),
     },
+    { id: 'arrange', label: 'Arrange the balloons of this view anew', key: 'R', disabled: !view, run: () => view && tools.arrangeBalloons(view) },
     {
       id: 'list',
       label: 'Columns of the parts list',

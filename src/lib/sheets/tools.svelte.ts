@@ -1,9 +1,10 @@
 import { aimAt } from '$core/annotate/balloon/aim';
-import { proposeBalloons } from '$core/annotate/balloon/propose';
+import { proposeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
 import { dropWithDependants } from '$core/document/steps';
 import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/records';
-import { pageOf } from '$core/picture/compose';
+import { balloonPlace } from '$core/picture/draw-balloon';
 import { viewRect } from '$core/picture/draw-view';
+import { arrangeAnew, balloonArea } from '../shared/balloons';
 import { notify } from '../shared/notices.svelte';
 import type { Drawing } from '../shared/drawing.svelte';
 import { SectionTool } from './section-tool.svelte';
@@ -80,13 +81,7 @@ export class Tools {
     if (!result) return;
     const done = new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part));
     const open = drawing.items.filter((i) => !done.has(i.part));
-    const sheet = drawing.sheets.find((s) => s.id === view.sheet)!;
-    const { geometry, style } = pageOf(sheet);
-    const f = geometry.frame;
-    const rect = (b: readonly [number, number, number, number]) => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
-    const obstacles = (drawing.composed.get(sheet.id)?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== view.id).map((g) => rect(g.box));
-    const area = { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: style.balloon };
-    const proposed = proposeBalloons(view, result, open, drawing.components, area, (part) => this.drawing.freshId(`balloon:${part}`));
+    const proposed = proposeBalloons(view, result, open, drawing.components, this.roomFor(view), (part) => this.drawing.freshId(`balloon:${part}`));
     const steps = proposed.map(({ record }) => ({ op: 'put' as const, record }));
     if (steps.length) drawing.edit(`Identify ${steps.length} items`, steps);
     else
@@ -94,6 +89,21 @@ export class Tools {
         'trouble',
         open.length ? 'No further item can be identified here: none has a visible edge with room for a balloon.' : 'Every item has its balloon.',
       );
+  }
+
+  /** Balloons that are there already are in the way too. */
+  private roomFor(view: ViewRecord): BalloonArea {
+    const standing = recordsOf(this.drawing.document, 'balloon')
+      .filter((b) => b.view === view.id)
+      .map((b) => {
+        const { x, y, tipX, tipY } = balloonPlace(b, view);
+        return { x, y, anchor: { x: tipX, y: tipY } };
+      });
+    return { ...balloonArea(this.drawing, view), standing };
+  }
+
+  arrangeBalloons(view: ViewRecord): void {
+    void arrangeAnew(this.drawing, view.id);
   }
 
   /** Removes what is selected, with what hangs on it. */

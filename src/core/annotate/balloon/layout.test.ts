@@ -63,6 +63,26 @@ describe('balloons around a view', () => {
     });
   });
 
+  test('balloons that stay are kept clear of, and their leaders are not crossed', () => {
+    const standing = [
+      { x: 87, y: 100, anchor: { x: 150, y: 120 } },
+      { x: 233, y: 140, anchor: { x: 190, y: 110 } },
+    ];
+    const placed = layoutBalloons(requests(15, 14), { ...area, standing });
+    expect(placed).toHaveLength(14);
+    for (const a of placed)
+      for (const b of standing) {
+        expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(10);
+        expect(segmentsCross(a.x, a.y, a.anchor.x, a.anchor.y, b.x, b.y, b.anchor.x, b.anchor.y)).toBe(false);
+      }
+    // Without them a balloon takes one of these places or a leader crosses one of theirs: the test can fail.
+    const free = layoutBalloons(requests(15, 14), area);
+    const clash = free.some((a) =>
+      standing.some((b) => Math.hypot(a.x - b.x, a.y - b.y) <= 10 || segmentsCross(a.x, a.y, a.anchor.x, a.anchor.y, b.x, b.y, b.anchor.x, b.anchor.y)),
+    );
+    expect(clash).toBe(true);
+  });
+
   test('items without a visible edge get no balloon', () => {
     expect(layoutBalloons([{ id: 'hidden', anchors: [] }], area)).toEqual([]);
   });

@@ -22,6 +22,13 @@ export interface PlacedBalloon {
   readonly anchor: PaperAnchor;
 }
 
+/** Centre of a balloon and the end of its leader, paper mm, y down. */
+export interface StandingBalloon {
+  readonly x: number;
+  readonly y: number;
+  readonly anchor: { readonly x: number; readonly y: number };
+}
+
 export interface LayoutArea {
   /** The view's box: balloons stand around it. */
   readonly view: Rect;
@@ -29,6 +36,8 @@ export interface LayoutArea {
   readonly allowed: Rect;
   /** Lists, title block and other views. */
   readonly obstacles: readonly Rect[];
+  /** Balloons that stay where they are. */
+  readonly standing?: readonly StandingBalloon[];
   /** Diameter of a balloon. */
   readonly diameter: number;
 }
@@ -62,6 +71,7 @@ export function layoutBalloons(requests: readonly BalloonRequest[], area: Layout
     area.diameter,
     chosen,
     best.map((row, i) => row[chosen[i]!]!.anchor),
+    area.standing ?? [],
   );
   state.improve();
   return wanted.map((r, i) => ({ id: r.id, x: slots[state.slot[i]!]!.x, y: slots[state.slot[i]!]!.y, anchor: r.anchors[state.anchor[i]!]! }));
@@ -75,7 +85,7 @@ interface Slot {
 const inflate = (r: Rect, by: number): Rect => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
 
 function slotsAround(area: LayoutArea, pitch: number): Slot[] {
-  const { view, allowed, obstacles, diameter } = area;
+  const { view, allowed, obstacles, diameter, standing = [] } = area;
   const r = inflate(view, OFF_VIEW_MM);
   const slots: Slot[] = [];
   const free = (x: number, y: number) =>
@@ -83,6 +93,7 @@ function slotsAround(area: LayoutArea, pitch: number): Slot[] {
     x + diameter / 2 <= allowed.x + allowed.width &&
     y - diameter / 2 >= allowed.y &&
     y + diameter / 2 <= allowed.y + allowed.height &&
+    !standing.some((b) => Math.hypot(x - b.x, y - b.y) < diameter * 1.15) &&
     !obstacles.some((o) => x > o.x - diameter * 0.8 && x < o.x + o.width + diameter * 0.8 && y > o.y - diameter * 0.8 && y < o.y + o.height + diameter * 0.8);
   const put = (x: number, y: number) => {
     if (free(x, y)) slots.push({ x, y });
@@ -138,8 +149,17 @@ class Arrangement {
   private readonly requests: readonly BalloonRequest[];
   private readonly slots: readonly Slot[];
   private readonly diameter: number;
+  private readonly standing: readonly StandingBalloon[];
 
-  constructor(requests: readonly BalloonRequest[], slots: readonly Slot[], diameter: number, slot: readonly number[], anchor: readonly number[]) {
+  constructor(
+    requests: readonly BalloonRequest[],
+    slots: readonly Slot[],
+    diameter: number,
+    slot: readonly number[],
+    anchor: readonly number[],
+    standing: readonly StandingBalloon[],
+  ) {
+    this.standing = standing;
     this.requests = requests;
     this.slots = slots;
     this.diameter = diameter;
@@ -217,14 +237,20 @@ class Arrangement {
     let cost = leaderCost(a, s);
     for (let j = 0; j < this.requests.length; j++) {
       if (j === i) continue;
-      const b = this.requests[j]!.anchors[this.anchor[j]!]!;
-      const t = this.slots[this.slot[j]!]!;
-      if (segmentsCross(a.x, a.y, s.x, s.y, b.x, b.y, t.x, t.y)) cost += CROSSING;
-      if (pointToSegment(t.x, t.y, a.x, a.y, s.x, s.y) < this.diameter * 0.65) cost += THROUGH;
-      if (pointToSegment(s.x, s.y, b.x, b.y, t.x, t.y) < this.diameter * 0.65) cost += THROUGH;
-      // Arrow tips on one spot cannot be told apart.
-      if (Math.hypot(a.x - b.x, a.y - b.y) < 2) cost += 200;
+      cost += this.conflict(a, s, this.requests[j]!.anchors[this.anchor[j]!]!, this.slots[this.slot[j]!]!);
     }
+    for (const other of this.standing) cost += this.conflict(a, s, other.anchor, other);
+    return cost;
+  }
+
+  /** What it costs that two balloons are in each other's way. */
+  private conflict(a: Slot, s: Slot, b: Slot, t: Slot): number {
+    let cost = 0;
+    if (segmentsCross(a.x, a.y, s.x, s.y, b.x, b.y, t.x, t.y)) cost += CROSSING;
+    if (pointToSegment(t.x, t.y, a.x, a.y, s.x, s.y) < this.diameter * 0.65) cost += THROUGH;
+    if (pointToSegment(s.x, s.y, b.x, b.y, t.x, t.y) < this.diameter * 0.65) cost += THROUGH;
+    // Arrow tips on one spot cannot be told apart.
+    if (Math.hypot(a.x - b.x, a.y - b.y) < 2) cost += 200;
     return cost;
   }
 }

@@ -1,6 +1,8 @@
 import type { Component } from '../../assembly/assembly.ts';
-import type { BalloonRecord, ViewRecord } from '../../document/records.ts';
+import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../../document/records.ts';
+import type { Step } from '../../document/steps.ts';
 import type { Item } from '../../ledger/items.ts';
+import { balloonPlace } from '../../picture/draw-balloon.ts';
 import { paperMapOf, viewRect } from '../../picture/draw-view.ts';
 import type { ViewResult } from '../../views/compute-view.ts';
 import { aimAt } from './aim.ts';
@@ -9,6 +11,18 @@ import { layoutBalloons, type LayoutArea } from './layout.ts';
 
 /** Anchors looked at per item. */
 const ANCHORS = 48;
+
+/** Where balloons may stand on the sheet; the view's own box is known. */
+export type BalloonArea = Omit<LayoutArea, 'view'>;
+
+/** A balloon that is wanted, and the components of which it may point at one. */
+interface Wanted {
+  readonly id: string;
+  readonly components: readonly number[];
+}
+
+/** What placing decides about a balloon. */
+type Placing = Pick<BalloonRecord, 'component' | 'anchor' | 'offset'>;
 
 /**
  * A balloon for each item that has a visible outside edge in the view and room around it.
@@ -19,31 +33,63 @@ export function proposeBalloons(
   result: ViewResult,
   items: readonly Item[],
   components: readonly Component[],
-  area: Omit<LayoutArea, 'view'>,
+  area: BalloonArea,
   idOf: (part: string) => string,
 ): { part: string; record: BalloonRecord }[] {
-  const map = paperMapOf(view);
-  const requests = items.map((i) => ({
-    id: i.part,
-    anchors: anchorsOf(result, new Set(i.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+  const wanted = items.map((i) => ({ id: i.part, components: i.components }));
+  return [...place(view, result, wanted, components, area)].map(([part, placing]) => ({
+    part,
+    record: { type: 'balloon', id: idOf(part), view: view.id, end: 'arrow', ...placing },
   }));
-  const [x, y, width, height] = viewRect(view, result);
-  return layoutBalloons(requests, { ...area, view: { x, y, width, height } }).flatMap((p) => {
-    const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
-    const item = items.find((i) => i.part === p.id)!;
-    // Which of the item's components has the edge that the leader ends on.
-    const aims = item.components.flatMap((c) => aimAt(result, anchor.x, anchor.y, c) ?? []);
-    const aim = aims.reduce((a, b) => (b.distance < a.distance ? b : a), aims[0]!);
-    if (!aim) return [];
-    const record: BalloonRecord = {
-      type: 'balloon',
-      id: idOf(p.id),
-      view: view.id,
-      component: components[aim.component]!.path,
-      anchor: [anchor.x, anchor.y],
-      offset: [p.x - view.at[0], p.y - view.at[1]],
-      end: 'arrow',
-    };
-    return [{ part: p.id, record }];
+}
+
+/**
+ * Places the balloons of a view anew. Those that were put somewhere by hand stay, and so do leaders that end in a face.
+ * An item's only balloon may point at another of its components; where it has several each stays with its own.
+ * @returns no steps when there is no room for all
+ */
+export function arrangeBalloons(
+  doc: DrawingDocument,
+  view: ViewRecord,
+  result: ViewResult,
+  items: readonly Item[],
+  components: readonly Component[],
+  area: BalloonArea,
+): Step[] {
+  const indexOf = new Map(components.map((c) => [c.path, c.index]));
+  const itemOf = new Map(items.flatMap((i) => i.components.map((c) => [components[c]!.path, i] as const)));
+  const here = recordsOf(doc, 'balloon').filter((b) => b.view === view.id && itemOf.has(b.component));
+  const stays = (b: BalloonRecord) => b.byHand === true || b.end === 'dot';
+  const moving = here.filter((b) => !stays(b));
+  const alone = (b: BalloonRecord) => here.filter((x) => itemOf.get(x.component) === itemOf.get(b.component)).length === 1;
+  const wanted = moving.map((b) => ({ id: b.id, components: alone(b) ? itemOf.get(b.component)!.components : [indexOf.get(b.component)!] }));
+  const standing = here.filter(stays).map((b) => {
+    const { x, y, tipX, tipY } = balloonPlace(b, view);
+    return { x, y, anchor: { x: tipX, y: tipY } };
   });
+  const placed = place(view, result, wanted, components, { ...area, standing });
+  return moving.flatMap((b): Step[] => {
+    const placing = placed.get(b.id);
+    return placing ? [{ op: 'put', record: { ...b, ...placing } }] : [];
+  });
+}
+
+function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], components: readonly Component[], area: BalloonArea): Map<string, Placing> {
+  const map = paperMapOf(view);
+  const requests = wanted.map((w) => ({
+    id: w.id,
+    anchors: anchorsOf(result, new Set(w.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+  }));
+  const own = new Map(wanted.map((w) => [w.id, w.components]));
+  const [x, y, width, height] = viewRect(view, result);
+  const out = new Map<string, Placing>();
+  for (const p of layoutBalloons(requests, { ...area, view: { x, y, width, height } })) {
+    const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
+    // Which of the components has the edge that the leader ends on.
+    const aims = own.get(p.id)!.flatMap((c) => aimAt(result, anchor.x, anchor.y, c) ?? []);
+    const aim = aims.reduce((a, b) => (b.distance < a.distance ? b : a), aims[0]!);
+    if (!aim) continue;
+    out.set(p.id, { component: components[aim.component]!.path, anchor: [anchor.x, anchor.y], offset: [p.x - view.at[0], p.y - view.at[1]] });
+  }
+  return out;
 }

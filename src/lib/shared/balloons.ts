@@ -1,0 +1,36 @@
+import { arrangeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
+import type { ViewRecord } from '$core/document/records';
+import { pageOf } from '$core/picture/compose';
+import type { Drawing } from './drawing.svelte';
+import { notify } from './notices.svelte';
+
+/** Where balloons of a view may stand on its sheet: inside the frame, clear of everything but the view. */
+export function balloonArea(drawing: Drawing, view: ViewRecord): BalloonArea {
+  const sheet = drawing.sheets.find((s) => s.id === view.sheet)!;
+  const { geometry, style } = pageOf(sheet);
+  const f = geometry.frame;
+  // Its own balloons give way, others do not.
+  const own = (id: string) => {
+    const r = drawing.document[id];
+    return id === view.id || (r?.type === 'balloon' && r.view === view.id);
+  };
+  const obstacles = (drawing.composed.get(sheet.id)?.groups ?? [])
+    .filter((g) => g.role !== 'frame' && !own(g.id))
+    .map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
+  return { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: style.balloon };
+}
+
+/** Places the balloons of a view anew, once its lines are there. */
+export async function arrangeAnew(drawing: Drawing, viewId: string): Promise<void> {
+  const at = drawing.document[viewId];
+  if (at?.type !== 'view') return;
+  if (!(await drawing.viewsThere(at.sheet))) {
+    notify('trouble', 'The balloons stay as they are: a view of the sheet could not be drawn.');
+    return;
+  }
+  const view = drawing.document[viewId];
+  const result = drawing.results.get(viewId);
+  if (view?.type !== 'view' || !result) return;
+  const steps = arrangeBalloons(drawing.document, view, result, drawing.items, drawing.components, balloonArea(drawing, view));
+  if (steps.length) drawing.edit('Arrange balloons', steps);
+}
