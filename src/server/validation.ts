@@ -194,10 +194,16 @@ const pulls = z
     }),
   )
   .max(10_000);
+/** Components of a picture, as in `3,5,8`. */
+export const componentList = z
+  .string()
+  .regex(/^\d{1,6}(,\d{1,6}){0,199}$/)
+  .transform((text) => text.split(',').map(Number));
 export const explodeRequest = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('check'),
     pulls,
+    from: z.int().min(0).optional(),
     paper: z.object({ frame, scale: z.number().positive(), gapMm: z.number().min(0).max(1000), linesOff: z.array(component).optional() }).optional(),
   }),
   z.object({ kind: z.literal('plan'), frame, together: z.array(z.array(component)).default([]), only: z.array(component).optional() }),

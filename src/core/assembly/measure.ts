@@ -1,6 +1,6 @@
 import { applyToDirection, applyToPoint, type Placement } from '../base/placement.ts';
-import { cross, dot, length, normalize, scale, subtract, type Vec3 } from '../base/vector.ts';
-import { FACE_STRIDE, SurfaceKind, type PartGeometry } from './part-geometry.ts';
+import { add, cross, dot, length, normalize, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { CurveKind, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from './part-geometry.ts';
 
 /** What was picked on the model, on its true geometry; model mm. */
 export interface Probe {
@@ -32,6 +32,35 @@ export function probeOf(g: PartGeometry, face: number, placement: Placement, at:
   const direction = normalize(applyToDirection(placement, [q[3]!, q[4]!, q[5]!]));
   if (kind === SurfaceKind.plane) return { at, kind: 'plane', point: at, direction, radius: undefined };
   return { at, kind: 'axis', point, direction, radius: kind === SurfaceKind.cylinder ? Math.abs(q[6]!) : undefined };
+}
+
+/** A straight edge of a part. */
+export interface StraightEdge {
+  /** The nearest point on it, model mm. */
+  readonly at: Vec3;
+  /** Unit vector. */
+  readonly direction: Vec3;
+}
+
+/** The straight edge of a part in its place nearest to a point. @param within mm @returns undefined when none is that near */
+export function edgeNear(g: PartGeometry, placement: Placement, point: Vec3, within: number): StraightEdge | undefined {
+  let best: StraightEdge | undefined;
+  let least = within;
+  for (let e = 0; e < g.edgeClass.length; e++) {
+    if (g.edgeClass[e] === EdgeClass.seam || g.edgeCurve[e] !== CurveKind.line) continue;
+    const [first, last] = [g.edgeVertices[g.edgeStart[e]!]!, g.edgeVertices[g.edgeStart[e + 1]! - 1]!];
+    const vertex = (v: number) => applyToPoint(placement, [g.positions[v * 3]!, g.positions[v * 3 + 1]!, g.positions[v * 3 + 2]!]);
+    const a = vertex(first);
+    const along = subtract(vertex(last), a);
+    const long = length(along);
+    if (long < 1e-9) continue;
+    const direction = scale(along, 1 / long);
+    const t = Math.min(long, Math.max(0, dot(subtract(point, a), direction)));
+    const at = add(a, scale(direction, t));
+    const away = length(subtract(point, at));
+    if (away <= least) [best, least] = [{ at, direction }, away];
+  }
+  return best;
 }
 
 /** Directions this near to parallel are parallel, rad. */

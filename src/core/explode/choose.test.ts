@@ -4,7 +4,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
-import { fastenedTo, ofSameItems, oneLevelUp, withoutOwnPull } from './choose.ts';
+import { fastenedTo, ofSameItems, onLevel, oneLevelUp, withoutOwnPull } from './choose.ts';
 import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
 
@@ -40,6 +40,11 @@ const names = (set: Iterable<number>) => [...set].sort((a, b) => a - b).map((c) 
 describe('choosing', () => {
   test('all of an item', () => expect(names(ofSameItems(components, new Set([1])))).toEqual(['bolt', 'bolt:2']));
   test('the sub-assembly, one level up', () => expect(names(oneLevelUp(assembly, components, new Set([3])))).toEqual(['lever set/lever', 'lever set/pin']));
+  test('a level of the tree', () => {
+    expect(names(onLevel(assembly, components, 1))).toEqual(['plate', 'bolt', 'bolt:2']);
+    expect(names(onLevel(assembly, components, 2))).toEqual(['lever set/lever', 'lever set/pin']);
+    expect(names(onLevel(assembly, components, 3))).toEqual([]);
+  });
   test('what fastens it', () => {
     expect(names(fastenedTo(assembly, components, new Set([0])))).toEqual(['bolt', 'bolt:2']);
     expect(names(fastenedTo(assembly, components, new Set([3])))).toEqual(['lever set/pin']);

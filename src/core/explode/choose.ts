@@ -48,6 +48,18 @@ export function oneLevelUp(assembly: Assembly, components: readonly Component[],
   return out;
 }
 
+/** Every component that lies on a level of the tree: 1 is right under the whole. */
+export function onLevel(assembly: Assembly, components: readonly Component[], level: number): Set<number> {
+  return new Set(components.filter((c) => levelOf(assembly, c) === level).map((c) => c.index));
+}
+
+/** How many nodes stand above a component. */
+export function levelOf(assembly: Assembly, c: Component): number {
+  let level = 0;
+  for (let n = assembly.nodes[c.node]!.parent; n >= 0; n = assembly.nodes[n]!.parent) level++;
+  return level;
+}
+
 /** Fasteners that stand in or against the chosen components. */
 export function fastenedTo(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): Set<number> {
   const boxes = components.map((c) => componentBox(assembly, c));

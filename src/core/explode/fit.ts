@@ -38,14 +38,21 @@ const WORTH = 0.97;
 
 /**
  * Tightens a spread for a place on paper: first the arrangement that fills the room best, then the largest standard
- * scale at which it fits with the least gap, then the widest gap at that scale. Where no scale fits, the smallest is
- * taken and `fits` is false.
+ * scale at which it fits with the least gap, then the widest gap at that scale. Pulls go another way than planned only
+ * where the whole can be drawn larger for it: what stays in line reads better. Where no scale fits, the smallest is taken
+ * and `fits` is false.
  */
 export function fitSpread(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions): Fit {
+  const spacing = new Spacing(bodies);
+  const inLine = fitAs(bodies, pulls, options, spacing, arrange(bodies, pulls, options, spacing, false));
+  if (!options.ways || (inLine.fits && inLine.scale === options.scales[0])) return inLine;
+  const turned = fitAs(bodies, pulls, options, spacing, arrange(bodies, pulls, options, spacing, true));
+  return turned.fits && (!inLine.fits || turned.scale > inLine.scale) ? turned : inLine;
+}
+
+function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions, spacing: Spacing, { wish, need }: Arranged): Fit {
   const gaps = options.gapsMm ?? GAPS;
   const { room, frame } = options;
-  const spacing = new Spacing(bodies);
-  const { wish, need } = arrange(bodies, pulls, options, spacing);
   const at = (scale: number, gapMm: number): Fit => {
     const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
     const tight = tightener.solve(wish).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
@@ -68,12 +75,18 @@ export function fitSpread(bodies: readonly Body[], pulls: readonly Pull[], optio
   return last ?? at(options.scales.at(-1)!, gaps.at(-1)!);
 }
 
+/** What to wish for, and how much of the room it then takes at full size. */
+interface Arranged {
+  readonly wish: Wish;
+  readonly need: number;
+}
+
 /**
  * Looks for pulls that make the whole smaller by going farther, or another way: what is lifted out of a row of parts
  * lets the row close up.
- * @returns what to wish for, and how much of the room it then takes at full size
+ * @param turning may give pulls another direction
  */
-function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions, spacing: Spacing): { wish: Wish; need: number } {
+function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions, spacing: Spacing, turning: boolean): Arranged {
   const { room } = options;
   const tightener = new Tightener(bodies, pulls, { ...options, gapMm: 0.012 * sceneDiagonal(bodies) }, spacing);
   const look = (wish: Wish) => {
@@ -92,7 +105,7 @@ function arrange(bodies: readonly Body[], pulls: readonly Pull[], options: FitOp
     .slice(0, Math.min(TRIED, Math.round(TRIED_GROUPS / Math.max(1, tightener.paper.groups.length))));
   for (const k of tried) {
     const start = now.tight[k]!;
-    for (const direction of [start.direction, ...(options.ways?.[k] ?? [])].filter((d, i, all) => all.indexOf(d) === i))
+    for (const direction of [start.direction, ...((turning && options.ways?.[k]) || [])].filter((d, i, all) => all.indexOf(d) === i))
       for (const factor of direction === start.direction ? FARTHER : [1, 2.5]) {
         const wish = {
           floors: new Map(floors).set(k, direction === start.direction ? start.distanceMm * factor : (factor - 1) * start.distanceMm),

@@ -50,6 +50,8 @@ export interface PeelOptions {
   readonly cancel?: Cancel | undefined;
   /** Is told how far it is, 0…1. */
   readonly onProgress?: ((share: number) => void) | undefined;
+  /** Is told after each removal of the whole what came off so far, and what is still there. */
+  readonly onRemoval?: ((removals: readonly Removal[], left: readonly Unit[]) => void) | undefined;
 }
 
 /** So many pairs are tried at most when single units are stuck. */
@@ -62,6 +64,8 @@ const LOOKING = 0.7;
 const NEW_DIRECTION = 0.01;
 /** Being on that side of the base already saves this share of the distance. */
 const AWAY = 0.2;
+/** Going along the axis of all that fastened it saves this share of the whole: then it stays in line with its bolts (common practice). */
+const FASTENED = 0.3;
 
 /**
  * Takes an assembly apart: what is free comes off, fasteners and small parts first, sub-assemblies of the tree as units.
@@ -76,6 +80,8 @@ export class Peeler {
   private readonly options: PeelOptions;
   private readonly peeled = new Map<Unit, Peeled>();
   private readonly used = new Set<WayIndex>();
+  /** How many fasteners that sat on a component came off along each axis. */
+  private readonly fastenedAlong = new Map<number, Map<number, number>>();
   private readonly axisOf: (number | undefined)[] = [];
   private readonly corners: Corners;
   private done = 0;
@@ -93,7 +99,7 @@ export class Peeler {
   /** Takes the whole apart. */
   peelAll(): Peeled {
     for (const axis of [0, 1, 2]) this.ways.obstacles(axis * 2, (share) => this.options.onProgress?.((LOOKING * (axis + share)) / 3));
-    return this.peel(this.root());
+    return this.take(this.root().parts, this.options.onRemoval);
   }
 
   /** The whole as a unit of units. */
@@ -139,16 +145,18 @@ export class Peeler {
     return p;
   }
 
-  private take(units: readonly Unit[]): Peeled {
+  private take(units: readonly Unit[], onRemoval?: PeelOptions['onRemoval']): Peeled {
     const level = new Level(this.ways, units);
     const removals: Removal[] = [];
     const { only } = this.options;
     while (level.units.length > 1) {
       checkCancel(this.options.cancel);
+      if (removals.length) onRemoval?.(removals, level.units);
       const free = this.firstFree(level) ?? this.freeElsewhere(level);
       if (free) {
         removals.push(free);
         for (const u of free.units) level.remove(u);
+        this.noteFasteners(free, level);
         this.used.add(free.way);
         this.done += free.units.length;
         this.options.onProgress?.(LOOKING + (1 - LOOKING) * Math.min(1, this.done / this.components.length));
@@ -275,10 +283,34 @@ export class Peeler {
         for (const a of unit.components)
           for (const u of level.units) if (u !== unit) for (const b of u.components) need = Math.max(need, this.ways.travel(a, b, w));
         const away = this.middle(unit, w >> 1) - this.middle(base, w >> 1);
-        return [w, need + (this.used.has(w) ? 0 : NEW_DIRECTION * this.ways.diagonal) - AWAY * (w & 1 ? -away : away)] as const;
+        const share = (this.used.has(w) ? 0 : NEW_DIRECTION) - FASTENED * this.fastenedShare(unit, w >> 1);
+        return [w, need + share * this.ways.diagonal - AWAY * (w & 1 ? -away : away)] as const;
       }),
     );
     return [...ways].sort((a, b) => cost.get(a)! - cost.get(b)! || a - b);
+  }
+
+  /** Remembers which way the fasteners of what is still there came off. */
+  private noteFasteners({ units, way }: Removal, level: Level): void {
+    const fasteners = units.filter((u) => u.fastener).flatMap((u) => u.components);
+    for (const f of fasteners)
+      for (const u of level.units)
+        for (const c of u.components) {
+          if (!this.ways.touches(f, c)) continue;
+          const along = this.fastenedAlong.get(c) ?? new Map<number, number>();
+          this.fastenedAlong.set(c, along.set(way >> 1, (along.get(way >> 1) ?? 0) + 1));
+        }
+  }
+
+  /** Share of a unit's fasteners that came off along an axis, 0…1. */
+  private fastenedShare(unit: Unit, axis: number): number {
+    let [own, all] = [0, 0];
+    for (const c of unit.components)
+      for (const [a, n] of this.fastenedAlong.get(c) ?? []) {
+        all += n;
+        if (a === axis) own += n;
+      }
+    return all > 0 ? own / all : 0;
   }
 
   private middle(u: Unit, axis: number): number {

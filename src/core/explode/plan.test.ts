@@ -6,6 +6,7 @@ import { sceneOf } from '../outline/scene-of.ts';
 import { assemblyOf, box, cylinder, joined, sphere } from '../testing/shapes.ts';
 import { paperReport } from './on-paper.ts';
 import { planSpread } from './plan.ts';
+import type { Pull } from './spread.ts';
 import { checkSpread } from './way-out.ts';
 
 type Parts = Parameters<typeof assemblyOf>[0];
@@ -239,5 +240,39 @@ describe('a plan', () => {
   test('leaves nothing touching on paper', () => {
     const p = plan(stack.slice(0, 4));
     expect(paperReport(p.bodies, p.pulls, frame, 1, 0).touches).toEqual([]);
+  });
+});
+
+describe('a plan on its way', () => {
+  const { assembly, geometries } = assemblyOf([
+    { name: 'base', geometry: box([0, 0, 0], [100, 100, 10]) },
+    ...Array.from({ length: 30 }, (_, i) => ({ name: `slab ${i}`, geometry: box([5, 5, 0], [95, 95, 8]), at: [0, 0, 10 + 8 * i] as const })),
+  ]);
+  const bodies = sceneOf(assembly, geometries);
+  // A clock that stands at a later time whenever it is looked at.
+  const clock = () => {
+    let t = 0;
+    return () => (t += 400);
+  };
+
+  test('tells what it has so far: the pulls of what is off already, in the order of the whole', () => {
+    const partial: (readonly Pull[])[] = [];
+    const whole = planSpread(assembly, bodies, { frame, now: clock(), onPartial: (p) => partial.push(p) });
+    expect(partial.length).toBeGreaterThan(0);
+    for (const p of partial) {
+      expect(p.length).toBeLessThan(whole.pulls.length);
+      expect(p.map((x) => x.components)).toEqual(whole.pulls.slice(0, p.length).map((x) => x.components));
+    }
+    expect(partial.at(-1)!.length).toBeGreaterThan(partial[0]!.length);
+  });
+
+  test('can be stopped', () => {
+    let asked = 0;
+    const cancel = {
+      get aborted() {
+        return ++asked > 3;
+      },
+    };
+    expect(() => planSpread(assembly, bodies, { frame, cancel })).toThrow(expect.objectContaining({ code: 'CANCELLED' }));
   });
 });

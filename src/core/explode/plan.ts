@@ -21,6 +21,10 @@ export interface PlanOptions {
   readonly cancel?: Cancel | undefined;
   /** Is told how far it is, 0…1. */
   readonly onProgress?: ((share: number) => void) | undefined;
+  /** Is given from time to time what is planned so far; not tightened or checked yet. */
+  readonly onPartial?: ((pulls: readonly Pull[]) => void) | undefined;
+  /** Milliseconds of some clock, to tell when; the core has none. */
+  readonly now?: (() => number) | undefined;
 }
 
 /** A component that nothing frees. */
@@ -54,7 +58,11 @@ export interface Plan {
 export function planSpread(assembly: Assembly, bodies: readonly Body[], options: PlanOptions): Plan {
   if (bodies.length < 2) return { pulls: [], hits: [], order: bodies.map((b) => b.component), stuck: [] };
   const { onProgress } = options;
-  const peeler = new Peeler(assembly, bodies, { ...options, onProgress: (share) => onProgress?.(0.8 * share) });
+  const peeler: Peeler = new Peeler(assembly, bodies, {
+    ...options,
+    onProgress: (share) => onProgress?.(0.8 * share),
+    onRemoval: interim(options, (removals, left) => new Composer(peeler, true).compose(removals, left)),
+  });
   const { removals, rest, held } = peeler.peelAll();
   const composer = new Composer(peeler);
   const pulls = composer.compose(removals, rest);
@@ -64,12 +72,7 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
     gapMm,
     ways: pulls.map((p) => p.ways),
     cancel: options.cancel,
-  }).map(({ components, direction, distanceMm }, k): Pull => ({
-    components,
-    direction,
-    distanceMm: rounded(distanceMm),
-    ...(pulls[k]!.leg ? { leg: true } : {}),
-  }));
+  }).map(plain);
   const way = checkSpread(assembly, bodies, tight, options.cancel);
   return {
     pulls: tight.map((p, k) => ({ ...p, ways: pulls[k]!.ways, clear: way.clear[k]! })),
@@ -78,6 +81,28 @@ export function planSpread(assembly: Assembly, bodies: readonly Body[], options:
     stuck: [...held, ...composer.held].map((h) => ({ components: h.unit.components, by: h.by, direction: peeler.ways.direction(h.way) })),
   };
 }
+
+/** A partial plan is made this long after the last one, and takes at most this share of the time. */
+const PARTIAL_AFTER_MS = 3000;
+const PARTIAL_SHARE = 0.1;
+
+function interim({ onPartial, now }: PlanOptions, compose: (removals: readonly Removal[], left: readonly Unit[]) => readonly OpenPull[]) {
+  if (!onPartial || !now) return undefined;
+  let next = now() + PARTIAL_AFTER_MS;
+  return (removals: readonly Removal[], left: readonly Unit[]): void => {
+    const start = now();
+    if (start < next) return;
+    onPartial(compose(removals, left).map(plain));
+    next = now() + Math.max(PARTIAL_AFTER_MS, (now() - start) / PARTIAL_SHARE);
+  };
+}
+
+const plain = ({ components, direction, distanceMm, leg }: Pull): Pull => ({
+  components,
+  direction,
+  distanceMm: rounded(distanceMm),
+  ...(leg ? { leg } : {}),
+});
 
 const componentsIn = (r: Removal): number[] => r.units.flatMap((u) => [...u.components]);
 
@@ -97,9 +122,12 @@ class Composer {
   private readonly placed: number[] = [];
   private readonly pulls: OpenPull[] = [];
   private readonly peeler: Peeler;
+  private readonly closed: boolean;
 
-  constructor(peeler: Peeler) {
+  /** @param closed leaves sub-assemblies together */
+  constructor(peeler: Peeler, closed = false) {
     this.peeler = peeler;
+    this.closed = closed;
     this.offsets = peeler.components.map(() => [0, 0, 0]);
   }
 
@@ -113,7 +141,7 @@ class Composer {
 
   /** Puts down a unit that has its place; a sub-assembly is opened around its base. */
   private settle(u: Unit, offset: Vec3): void {
-    if (u.parts.length === 0) {
+    if (u.parts.length === 0 || this.closed) {
       for (const c of u.components) {
         this.offsets[c] = offset;
         this.placed.push(c);
@@ -158,7 +186,7 @@ class Composer {
 
   /** What is set down first of a unit: its base. */
   private leadOf(u: Unit): readonly number[] {
-    return u.parts.length === 0 ? u.components : this.peeler.peel(u).rest.flatMap((x) => this.leadOf(x));
+    return u.parts.length === 0 || this.closed ? u.components : this.peeler.peel(u).rest.flatMap((x) => this.leadOf(x));
   }
 
   /**

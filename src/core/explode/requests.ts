@@ -17,7 +17,8 @@ import { sceneOf } from '../outline/scene-of.ts';
 
 /** Something of an exploded view that has to be computed. Components by index. */
 export type ExplodeRequest =
-  | { readonly kind: 'check'; readonly pulls: readonly Pull[]; readonly paper?: PaperPlace | undefined }
+  /** @param from first pull that is checked */
+  | { readonly kind: 'check'; readonly pulls: readonly Pull[]; readonly from?: number | undefined; readonly paper?: PaperPlace | undefined }
   | {
       readonly kind: 'plan';
       readonly frame: ViewFrame;
@@ -62,18 +63,26 @@ export interface PlanAnswer extends WayOut {
 export type FitAnswer = Fit;
 export type ExplodeAnswer = CheckAnswer | PlanAnswer | FitAnswer | { readonly distanceMm: number } | { readonly proposals: readonly DirectionProposal[] };
 
-/** @throws QuarryError CANCELLED */
+/** What is told while it is computed: how far it is, 0…1, or a plan so far. */
+export type Interim = { readonly progress: number } | { readonly partial: readonly Pull[] };
+
+/**
+ * @param tell is told what happens meanwhile
+ * @param now milliseconds of some clock
+ * @throws QuarryError CANCELLED
+ */
 export function explode(
   assembly: Assembly,
   geometries: ReadonlyMap<string, PartGeometry>,
   request: ExplodeRequest,
   cancel: Cancel,
-  onProgress: (share: number) => void,
+  tell: (message: Interim) => void,
+  now: () => number,
 ): ExplodeAnswer {
   const bodies = sceneOf(assembly, geometries);
   switch (request.kind) {
     case 'check': {
-      const way = checkSpread(assembly, bodies, request.pulls, cancel);
+      const way = checkSpread(assembly, bodies, request.pulls, cancel, request.from);
       const { paper: place } = request;
       if (!place) return { ...way, paper: null };
       const apart = movedBodies(bodies, motionsOf(request.pulls, componentsOf(assembly).length));
@@ -94,7 +103,9 @@ export function explode(
         together: request.together,
         ...(only ? { only } : {}),
         cancel,
-        onProgress,
+        onProgress: (progress) => tell({ progress }),
+        onPartial: (partial) => tell({ partial }),
+        now,
       });
       return { pulls: plan.pulls, stuck: plan.stuck, order: plan.order, clear: plan.pulls.map((p) => p.clear), hits: plan.hits };
     }

@@ -6,7 +6,8 @@
   import { fetchMeshes } from '../shared/fetch-meshes';
   import { ModelScene, type Picked } from '../shared/model-scene';
   import Stage3d, { type Look } from '../shared/Stage3d.svelte';
-  import type { Explode } from './explode.svelte';
+  import type { Explode, PickedWay } from './explode.svelte';
+  import { changePull } from './pull-edits';
 
   const { explode, onlook }: { explode: Explode; onlook: (look: Look) => void } = $props();
   const { drawing } = $derived(explode);
@@ -72,11 +73,13 @@
       m[1]! * d[0] + m[5]! * d[1] + m[9]! * d[2],
       m[2]! * d[0] + m[6]! * d[1] + m[10]! * d[2],
     ];
-    const probe = hit.probe;
-    explode.picked =
-      probe.kind === 'axis'
-        ? { direction: probe.direction, at: probe.point, what: `axis of ${drawing.components[hit.component]!.name}` }
-        : { direction: back(hit.normal), at: probe.point, what: `face of ${drawing.components[hit.component]!.name}` };
+    const name = drawing.components[hit.component]!.name;
+    const ways: PickedWay[] = [];
+    const { probe, edge } = hit;
+    if (probe.kind === 'axis') ways.push({ kind: 'axis', direction: probe.direction, at: probe.point, what: `Axis of ${name}` });
+    else ways.push({ kind: 'face', direction: back(hit.normal), at: probe.point, what: `Face of ${name}` });
+    if (edge) ways.push({ kind: 'edge', direction: edge.direction, at: edge.at, what: `Edge of ${name}` });
+    explode.picked = ways;
     const next = new Set(more ? explode.chosen : []);
     if (more && next.has(hit.component)) next.delete(hit.component);
     else next.add(hit.component);
@@ -121,6 +124,7 @@
     const mm = ((e.clientX - pressed.x) * pressed.ux + (e.clientY - pressed.y) * pressed.uy) * pressed.mmPerPixel;
     const s = e.altKey ? 0.1 : roundStep(pressed.mmPerPixel);
     explode.drag = Number((Math.round((pressed.from + mm) / s) * s).toFixed(3));
+    explode.checkDrag();
   }
   function drop() {
     if (!pressed) return;
@@ -128,7 +132,7 @@
     const mm = explode.drag;
     explode.drag = undefined;
     if (mm !== undefined && explode.active !== undefined && mm !== explode.pull?.distanceMm)
-      explode.changePull(explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
+      changePull(explode, explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
   }
   function nudge(e: KeyboardEvent) {
     if (!explode.pull || explode.active === undefined || !['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(e.key)) return;
@@ -136,17 +140,14 @@
     e.stopPropagation();
     const by = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowRight' || e.key === 'ArrowUp' ? 1 : -1);
     const mm = Number((explode.pull.distanceMm + by).toFixed(3));
-    explode.changePull(explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
+    changePull(explode, explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
   }
 
   /** Where the pull at hand passes through something. */
   const marks = $derived.by(() => {
     void seen;
-    if (!look || !explode.check || explode.drag !== undefined) return [];
-    return explode.check.hits
-      .filter((h) => explode.made[h.pull]?.record === explode.active)
-      .map((h) => ({ ...h, point: look!.project(h.at) }))
-      .filter((h, i, all) => all.findIndex((x) => x.through === h.through) === i);
+    if (!look) return [];
+    return explode.hits.map((h) => ({ ...h, point: look!.project(h.at) })).filter((h, i, all) => all.findIndex((x) => x.through === h.through) === i);
   });
   /** Pull lines, once everything is apart. */
   const lines3d = $derived(scene && !explode.spread?.noLines && explode.time >= explode.made.length ? pullLines(scene.bodies(), explode.made) : []);

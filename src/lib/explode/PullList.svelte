@@ -1,6 +1,9 @@
 <script lang="ts">
   import type { PullRecord } from '$core/document/records';
   import { axisText, type Explode } from './explode.svelte';
+  import { plan, stuckText } from './planning';
+  import { movePull, typePull } from './pull-edits';
+  import { pullPicture } from './pull-picture';
 
   const { explode }: { explode: Explode } = $props();
   const { drawing } = $derived(explode);
@@ -10,20 +13,16 @@
   let from = $state<number | undefined>(undefined);
   let over = $state<number | undefined>(undefined);
 
-  const pictureOf = (p: PullRecord) => {
-    const item = p.components[0] === undefined ? undefined : drawing.itemOfPath(p.components[0]);
-    return drawing.assembly.parts.find((x) => x.id === item?.part)?.geometryKey;
-  };
   const way = (p: PullRecord) => (p.turn ? `turns ${Math.round((p.turn.angle * 180) / Math.PI)}°` : axisText(p.direction));
 
   function type(i: number, p: PullRecord, field: HTMLInputElement) {
-    if (!explode.typePull(i, field.value)) field.value = shown(p);
+    if (!typePull(explode, i, field.value)) field.value = shown(p);
   }
   const shown = (p: PullRecord) => (p.turn ? String(Math.round((p.turn.angle * 180) / Math.PI)) : String(Number(p.distanceMm.toFixed(2))));
   function step(e: KeyboardEvent, i: number) {
     if (!e.altKey || (e.key !== 'ArrowUp' && e.key !== 'ArrowDown')) return;
     e.preventDefault();
-    explode.movePull(i, e.key === 'ArrowUp' ? i - 1 : i + 1);
+    movePull(explode, i, e.key === 'ArrowUp' ? i - 1 : i + 1);
   }
   let list: HTMLElement;
   $effect(() => {
@@ -58,13 +57,13 @@
         }}
         ondragleave={() => (over = undefined)}
         ondrop={() => {
-          if (from !== undefined && from !== i) explode.movePull(from, i);
+          if (from !== undefined && from !== i) movePull(explode, from, i);
           from = over = undefined;
         }}
       >
         <button class="row" aria-pressed={explode.active === i} data-pull={i} onclick={() => explode.choosePull(i)} onkeydown={(e) => step(e, i)}>
           <span class="number">{i + 1}</span>
-          <img src="/api/parts/{pictureOf(p)}" alt="" loading="lazy" />
+          <img src={pullPicture(drawing, p)} alt="" loading="lazy" />
           <span class="text">
             <b>{explode.nameOf(p)}</b>
             <small>
@@ -86,11 +85,11 @@
       </li>
     {:else}
       <li class="q-caption empty">
-        No pulls yet. <button class="q-button main" onclick={() => void explode.plan('all')}>Plan the whole</button> or pick parts in the model and pull them.
+        No pulls yet. <button class="q-button main" onclick={() => void plan(explode, 'all')}>Plan the whole</button> or pick parts in the model and pull them.
       </li>
     {/each}
   </ol>
-  {#each explode.stuck as s, i (i)}<p class="stuck">{explode.stuckText(s)}</p>{/each}
+  {#each explode.stuck as s, i (i)}<p class="stuck">{stuckText(explode, s)}</p>{/each}
 </section>
 
 <style>

@@ -1,11 +1,11 @@
-import type { ExplodeRequest } from '$core/explode/requests';
+import type { ExplodeRequest, Interim } from '$core/explode/requests';
 import { ApiFailure } from '../shared/api';
 
 /**
  * Has something of the exploded view computed on the server.
  * @throws ApiFailure with the server's sentence, or OFFLINE; what was cancelled throws the signal's reason
  */
-export async function compute<T>(job: string, request: ExplodeRequest, signal?: AbortSignal, onProgress?: (share: number) => void): Promise<T> {
+export async function compute<T>(job: string, request: ExplodeRequest, signal?: AbortSignal, tell?: (message: Interim) => void): Promise<T> {
   let response: Response;
   try {
     response = await fetch(`/api/jobs/${job}/explode`, {
@@ -27,10 +27,10 @@ export async function compute<T>(job: string, request: ExplodeRequest, signal?: 
     rest = done ? '' : lines.pop()!;
     for (const line of lines) {
       if (line === '') continue;
-      const m = JSON.parse(line) as { progress?: number; result?: T; error?: { code: string; message: string } };
-      if (m.progress !== undefined) onProgress?.(m.progress);
-      if (m.error) throw new ApiFailure(m.error.code, m.error.message);
-      if ('result' in m) return m.result as T;
+      const m = JSON.parse(line) as Interim | { result: T } | { error: { code: string; message: string } };
+      if ('progress' in m || 'partial' in m) tell?.(m);
+      if ('error' in m) throw new ApiFailure(m.error.code, m.error.message);
+      if ('result' in m) return m.result;
     }
     if (done) throw new ApiFailure('OFFLINE', 'The answer broke off. Try it again.');
   }

@@ -169,7 +169,8 @@
     }
     const { width, height } = size.current;
     ray.setFromCamera(new Vector2((x / width) * 2 - 1, 1 - (y / height) * 2), camera);
-    onpick(scene.pick(ray), e.shiftKey || e.ctrlKey || e.metaKey);
+    // An edge counts within a few pixels.
+    onpick(scene.pick(ray, (8 * span) / Math.max(1, Math.min(width, height)) / camera.zoom), e.shiftKey || e.ctrlKey || e.metaKey);
   }
   $effect(() => {
     canvas.addEventListener('pointerdown', down);

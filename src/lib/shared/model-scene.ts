@@ -1,7 +1,7 @@
 import type { Assembly, Component } from '$core/assembly/assembly';
 import type { Placement } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
-import { probeOf, type Probe } from '$core/assembly/measure';
+import { edgeNear, probeOf, type Probe, type StraightEdge } from '$core/assembly/measure';
 import type { PartGeometry } from '$core/assembly/part-geometry';
 import { EdgeClass } from '$core/assembly/part-geometry';
 import type { Body } from '$core/outline/scene';
@@ -28,6 +28,8 @@ export interface Picked {
   readonly component: number;
   readonly normal: Vec3;
   readonly probe: Probe;
+  /** A straight edge of it close by. */
+  readonly edge: StraightEdge | undefined;
 }
 
 export type ColorMode = 'model' | 'item' | 'material' | 'source';
@@ -192,8 +194,11 @@ export class ModelScene {
     }
   }
 
-  /** The component under a ray and the normal of its surface there, in the model. */
-  pick(ray: Raycaster): Picked | undefined {
+  /**
+   * The component under a ray and the normal of its surface there, in the model. What is probed is given in the assembled place.
+   * @param nearMm how far from what was met an edge counts
+   */
+  pick(ray: Raycaster, nearMm: number): Picked | undefined {
     for (const hit of ray.intersectObjects([...this.componentsOf.keys()], false)) {
       const c = this.componentsOf.get(hit.object as InstancedMesh)?.[hit.instanceId ?? -1];
       // What the section took away is not there.
@@ -201,7 +206,10 @@ export class ModelScene {
         const n = hit.face ? hit.face.normal.clone().transformDirection(this.placed[c]!.matrix) : new Vector3(0, -1, 0);
         const g = this.geometries.get(this.assembly.parts[this.components[c]!.part]!.geometryKey)!;
         const face = g.triangleFace[hit.faceIndex ?? 0] ?? 0;
-        return { component: c, normal: [n.x, n.y, n.z], probe: probeOf(g, face, this.components[c]!.placement, hit.point.toArray()) };
+        const { placement } = this.components[c]!;
+        const p = this.placed[c]!;
+        const home = hit.point.clone().applyMatrix4(p.matrix.clone().invert()).applyMatrix4(p.home).toArray();
+        return { component: c, normal: [n.x, n.y, n.z], probe: probeOf(g, face, placement, home), edge: edgeNear(g, placement, home, nearMm) };
       }
     }
     return undefined;

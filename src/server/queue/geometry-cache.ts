@@ -2,9 +2,10 @@ import { once } from 'node:events';
 import type { MessagePort } from 'node:worker_threads';
 import { unpackGeometry } from '../../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
+import type { Interim } from '../../core/explode/requests.ts';
 
-/** What a thread tells while it works: what it needs, or how far it is, 0…1. */
-export type Told = { readonly need: readonly string[] } | { readonly progress: number };
+/** What a thread tells while it works: what it needs, or how things stand. */
+export type Told = { readonly need: readonly string[] } | Interim;
 /** What it gets for a need. */
 export type GeometryAnswer = readonly (readonly [string, Uint8Array])[];
 

@@ -6,7 +6,7 @@ import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
-import type { ExplodeAnswer } from '../../core/explode/requests.ts';
+import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -18,6 +18,7 @@ import type {
   ExplodeTask,
   ExportTask,
   GeometryTask,
+  GroupPictureTask,
   MeasureResult,
   PicturesTask,
   ReadResult,
@@ -86,19 +87,19 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | PicturesTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | PicturesTask | GroupPictureTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
-  onProgress?: (share: number) => void,
+  tell?: (message: Interim) => void,
 ): Promise<T> {
   const { port1, port2 } = new MessageChannel();
   let failure: unknown;
   const end = new AbortController();
   const both = signal ? AbortSignal.any([signal, end.signal]) : end.signal;
   port1.on('message', (told: Told) => {
-    if ('progress' in told) {
-      onProgress?.(told.progress);
+    if (!('need' in told)) {
+      tell?.(told);
       return;
     }
     source(told.need).then(
@@ -120,13 +121,13 @@ async function compute<T>(
 }
 
 export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal, onProgress?: (share: number) => void): Promise<Uint8Array> =>
-  compute(task, source, signal, [], onProgress);
+  compute(task, source, signal, [], (told) => 'progress' in told && onProgress?.(told.progress));
 
 export const runSection = (task: SectionTask, source: GeometrySource): Promise<SectionProposal> => compute(task, source, undefined, []);
 
 /** @throws QuarryError CANCELLED */
-export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<ExplodeAnswer> =>
-  compute(task, source, signal, [], onProgress);
+export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, tell: (message: Interim) => void): Promise<ExplodeAnswer> =>
+  compute(task, source, signal, [], tell);
 
 export const runSpreadFile = (task: SpreadFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 
@@ -202,6 +203,8 @@ export const runCompare = (task: Omit<CompareTask, 'type'>): Promise<Comparison>
 
 export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
   compute({ type: 'pictures', assembly }, source, signal, []);
+
+export const runGroupPicture = (task: GroupPictureTask, source: GeometrySource): Promise<string> => compute(task, source, undefined, []);
 
 /** @throws QuarryError FILE_DAMAGED, FILE_TOO_MANY */
 export const runTable = (file: ImportedFile): Promise<string[][]> => run({ type: 'table', file }, undefined, []);

@@ -141,6 +141,13 @@ export interface PicturesTask {
   readonly assembly: Assembly;
 }
 
+/** A small line drawing of some components as they stand together. */
+export interface GroupPictureTask {
+  readonly type: 'group-picture';
+  readonly assembly: Assembly;
+  readonly components: readonly number[];
+}
+
 /** A CSV or XLSX file as rows of texts. */
 export interface TableTask {
   readonly type: 'table';
@@ -168,4 +175,5 @@ export type GeometryTask =
   | TableTask
   | CompareTask
   | (PicturesTask & Computing)
+  | (GroupPictureTask & Computing)
   | ExportTask;

@@ -35,7 +35,7 @@ import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { viewKey } from '../view-key.ts';
-import { explode } from '../../core/explode/requests.ts';
+import { explode, type Interim } from '../../core/explode/requests.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -44,8 +44,10 @@ import type {
   DraftMessage,
   DraftReply,
   DraftTask,
+  ExplodeTask,
   ExportTask,
   GeometryTask,
+  GroupPictureTask,
   MeasureResult,
   MeasureTask,
   ReadResult,
@@ -67,7 +69,7 @@ export default async function run(task: GeometryTask): Promise<unknown> {
       case 'section':
         return section(task, await geometriesFor(keysOf(task), task.geometry));
       case 'explode':
-        return explode(task.assembly, await geometriesFor(keysOf(task), task.geometry), task.request, cancelBy(task.stop), progressTo(task.geometry));
+        return await exploded(task);
       case 'spread-file':
         return await spreadFile(task, await geometriesFor(keysOf(task), task.geometry));
       case 'read':
@@ -78,6 +80,8 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return compare(task);
       case 'pictures':
         return pictures(await geometriesFor(keysOf(task), task.geometry));
+      case 'group-picture':
+        return groupPicture(task, await geometriesFor(keysOf(task), task.geometry));
       case 'table':
         return /\.xlsx$/i.test(task.file.name)
           ? await readXlsx(task.file.name, task.file.bytes)
@@ -119,11 +123,20 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
   return { document: done.document, results: [...stored], pictures: pictures(geometries) };
 }
 
+/** Pens across a small picture. */
+const PICTURE_PENS = 45;
+
 /** Small line drawings of parts. */
 function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [string, string])[] {
   return [...geometries].map(
-    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), 45)] as const,
+    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), PICTURE_PENS)] as const,
   );
+}
+
+function groupPicture({ assembly, components }: GroupPictureTask, geometries: ReadonlyMap<string, PartGeometry>): string {
+  const own = new Set(components);
+  const bodies = sceneOf(assembly, geometries).filter((b) => own.has(b.component));
+  return linesAsSvg(hiddenLines(bodies, namedFrame('isometric')), PICTURE_PENS);
 }
 
 function compare({ before, after, document, decisions, model, options }: CompareTask): Comparison {
@@ -165,6 +178,13 @@ let solids: Promise<SolidPort> | undefined;
 async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
   const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
   return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, progressTo(task.geometry)));
+}
+
+async function exploded(task: ExplodeTask & Computing) {
+  const progress = progressTo(task.geometry);
+  const tell = (message: Interim) => ('progress' in message ? progress(message.progress) : task.geometry.postMessage(message satisfies Told));
+  const geometries = await geometriesFor(keysOf(task), task.geometry);
+  return explode(task.assembly, geometries, task.request, cancelBy(task.stop), tell, () => performance.now());
 }
 
 function spreadFile(task: SpreadFileTask & Computing, geometries: ReadonlyMap<string, PartGeometry>): Promise<Uint8Array> | Uint8Array {

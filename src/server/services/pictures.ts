@@ -1,11 +1,13 @@
 import { and, eq, isNotNull } from 'drizzle-orm';
+import { componentsOf } from '../../core/assembly/components.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { unpackResult } from '../../core/views/result-codec.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry } from '../database/schema.ts';
+import { runGroupPicture } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './jobs.ts';
-import { keyedViews, storedResult } from './views.ts';
+import { keyedViews, loadGeometries, storedResult } from './views.ts';
 
 /** Small line drawing of a part. @throws QuarryError NOT_FOUND */
 export async function partPicture(key: string): Promise<string> {
@@ -15,6 +17,14 @@ export async function partPicture(key: string): Promise<string> {
     .where(and(eq(geometry.key, key), isNotNull(geometry.picture)));
   if (!row?.picture) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
   return row.picture;
+}
+
+/** Small line drawing of components of a job as they stand together. @throws QuarryError NOT_FOUND for one that the model does not have */
+export async function componentsPicture(jobId: string, components: readonly number[]): Promise<string> {
+  const { assembly } = await loadDrawing(jobId);
+  const known = componentsOf(assembly).length;
+  if (components.some((c) => c >= known)) throw new QuarryError('NOT_FOUND', { what: 'A component of the picture' });
+  return runGroupPicture({ type: 'group-picture', assembly, components }, loadGeometries);
 }
 
 /** The assembly seen from the isometric view of its drawing, or from the first view there is. @throws QuarryError NOT_FOUND */

@@ -11,7 +11,7 @@ import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
 import { loadDrawing } from './jobs.ts';
 import { viewKey } from '../view-key.ts';
-import type { ExplodeAnswer, ExplodeRequest } from '../../core/explode/requests.ts';
+import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
 import { runExplode, runSection, runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
@@ -86,12 +86,7 @@ export async function proposeSection(jobId: string, request: { frame: ViewFrame;
 }
 
 /** Computes something of an exploded view of the job's model. @throws QuarryError NOT_FOUND, BAD_REQUEST, CANCELLED */
-export async function computeExploded(
-  jobId: string,
-  request: ExplodeRequest,
-  signal: AbortSignal,
-  onProgress: (share: number) => void,
-): Promise<ExplodeAnswer> {
+export async function computeExploded(jobId: string, request: ExplodeRequest, signal: AbortSignal, tell: (message: Interim) => void): Promise<ExplodeAnswer> {
   const { assembly } = await loadDrawing(jobId);
   const count = componentsOf(assembly).length;
   const named = [
@@ -100,5 +95,5 @@ export async function computeExploded(
     ...(request.kind === 'clear' ? request.components : []),
   ];
   if (named.some((c) => c >= count)) throw new QuarryError('BAD_REQUEST', { text: 'The model has changed meanwhile. Reload the page.' });
-  return runExplode({ type: 'explode', assembly, request }, loadGeometries, signal, onProgress);
+  return runExplode({ type: 'explode', assembly, request }, loadGeometries, signal, tell);
 }

@@ -13,6 +13,8 @@ export interface PaperAnchor {
 export interface BalloonRequest {
   readonly id: string;
   readonly anchors: readonly PaperAnchor[];
+  /** How much of a leader from an anchor to a place lies over other components, mm; absent: none does. */
+  readonly over?: (anchor: PaperAnchor, x: number, y: number) => number;
 }
 
 export interface PlacedBalloon {
@@ -63,10 +65,12 @@ export function layoutBalloons(requests: readonly BalloonRequest[], area: Layout
   }
   if (slots.length < wanted.length) slots = [...slots, ...slotsAround({ ...area, view: inflate(area.view, area.diameter * 1.3) }, area.diameter * 1.15)];
   if (slots.length < wanted.length) return [];
-  const best = wanted.map((r) => slots.map((s) => cheapest(r.anchors, s)));
+  const leaders = wanted.map((r) => new Leaders(r, slots));
+  const best = leaders.map((l) => slots.map((_, s) => l.cheapest(s)));
   const chosen = assign(best.map((row) => row.map((b) => b.cost)));
   const state = new Arrangement(
     wanted,
+    leaders,
     slots,
     area.diameter,
     chosen,
@@ -127,17 +131,39 @@ function leaderCost(a: PaperAnchor, s: Slot): number {
   return cost;
 }
 
-function cheapest(anchors: readonly PaperAnchor[], s: Slot): { cost: number; anchor: number } {
-  let cost = Infinity;
-  let anchor = 0;
-  anchors.forEach((a, i) => {
-    const c = leaderCost(a, s);
-    if (c < cost) {
-      cost = c;
-      anchor = i;
+/** A leader that runs over other components seems to point at them: each millimetre counts as so many. */
+const OVER_OTHERS = 2;
+
+/** What each leader of a balloon would cost by itself, computed once. */
+class Leaders {
+  private readonly request: BalloonRequest;
+  private readonly slots: readonly Slot[];
+  private readonly known: Float64Array;
+
+  constructor(request: BalloonRequest, slots: readonly Slot[]) {
+    this.request = request;
+    this.slots = slots;
+    this.known = new Float64Array(request.anchors.length * slots.length).fill(NaN);
+  }
+
+  cost(anchor: number, slot: number): number {
+    const i = anchor * this.slots.length + slot;
+    if (Number.isNaN(this.known[i])) {
+      const [a, s] = [this.request.anchors[anchor]!, this.slots[slot]!];
+      this.known[i] = leaderCost(a, s) + OVER_OTHERS * (this.request.over?.(a, s.x, s.y) ?? 0);
     }
-  });
-  return { cost, anchor };
+    return this.known[i]!;
+  }
+
+  cheapest(slot: number): { cost: number; anchor: number } {
+    let cost = Infinity;
+    let anchor = 0;
+    for (let a = 0; a < this.request.anchors.length; a++) {
+      const c = this.cost(a, slot);
+      if (c < cost) [cost, anchor] = [c, a];
+    }
+    return { cost, anchor };
+  }
 }
 
 const CROSSING = 1000;
@@ -147,12 +173,14 @@ class Arrangement {
   readonly slot: number[];
   readonly anchor: number[];
   private readonly requests: readonly BalloonRequest[];
+  private readonly leaders: readonly Leaders[];
   private readonly slots: readonly Slot[];
   private readonly diameter: number;
   private readonly standing: readonly StandingBalloon[];
 
   constructor(
     requests: readonly BalloonRequest[],
+    leaders: readonly Leaders[],
     slots: readonly Slot[],
     diameter: number,
     slot: readonly number[],
@@ -161,6 +189,7 @@ class Arrangement {
   ) {
     this.standing = standing;
     this.requests = requests;
+    this.leaders = leaders;
     this.slots = slots;
     this.diameter = diameter;
     this.slot = [...slot];
@@ -203,8 +232,8 @@ class Arrangement {
     const old = [this.slot[i]!, this.slot[j]!, this.anchor[i]!, this.anchor[j]!] as const;
     this.slot[i] = old[1];
     this.slot[j] = old[0];
-    this.anchor[i] = cheapest(this.requests[i]!.anchors, this.slots[old[1]]!).anchor;
-    this.anchor[j] = cheapest(this.requests[j]!.anchors, this.slots[old[0]]!).anchor;
+    this.anchor[i] = this.leaders[i]!.cheapest(old[1]).anchor;
+    this.anchor[j] = this.leaders[j]!.cheapest(old[0]).anchor;
     if (this.costOf(i) + this.costOf(j) < before - 1e-6) return true;
     [this.slot[i], this.slot[j], this.anchor[i], this.anchor[j]] = old;
     return false;
@@ -219,7 +248,7 @@ class Arrangement {
     for (let s = 0; s < this.slots.length; s++) {
       if (taken.has(s)) continue;
       this.slot[i] = s;
-      this.anchor[i] = cheapest(this.requests[i]!.anchors, this.slots[s]!).anchor;
+      this.anchor[i] = this.leaders[i]!.cheapest(s).anchor;
       const c = this.costOf(i);
       if (c < best - 1e-6) {
         best = c;
@@ -234,7 +263,7 @@ class Arrangement {
   private costOf(i: number): number {
     const a = this.requests[i]!.anchors[this.anchor[i]!]!;
     const s = this.slots[this.slot[i]!]!;
-    let cost = leaderCost(a, s);
+    let cost = this.leaders[i]!.cost(this.anchor[i]!, this.slot[i]!);
     for (let j = 0; j < this.requests.length; j++) {
       if (j === i) continue;
       cost += this.conflict(a, s, this.requests[j]!.anchors[this.anchor[j]!]!, this.slots[this.slot[j]!]!);

@@ -4,10 +4,10 @@ import type { Step } from '../../document/steps.ts';
 import type { Item } from '../../ledger/items.ts';
 import { balloonPlace } from '../../picture/draw-balloon.ts';
 import { paperMapOf, viewRect } from '../../picture/draw-view.ts';
-import type { ViewResult } from '../../views/compute-view.ts';
+import { componentAt, type ViewResult } from '../../views/compute-view.ts';
 import { aimAt } from './aim.ts';
 import { anchorsOf } from './anchors.ts';
-import { layoutBalloons, type LayoutArea } from './layout.ts';
+import { layoutBalloons, type BalloonRequest, type LayoutArea } from './layout.ts';
 
 /** Anchors looked at per item. */
 const ANCHORS = 48;
@@ -74,11 +74,31 @@ export function arrangeBalloons(
   });
 }
 
+/** Steps in which a leader is followed, paper mm. */
+const STEP_MM = 1;
+
+/** How much of a leader lies over components that it does not point at, paper mm. */
+function overOthers(view: ViewRecord, result: ViewResult, own: ReadonlySet<number>): NonNullable<BalloonRequest['over']> {
+  const [px, py] = [view.pivot[0], view.pivot[1]];
+  return (a, x, y) => {
+    const length = Math.hypot(x - a.x, y - a.y);
+    const steps = Math.floor(length / STEP_MM);
+    let over = 0;
+    for (let i = 1; i <= steps; i++) {
+      const [sx, sy] = [a.x + ((x - a.x) * i * STEP_MM) / length, a.y + ((y - a.y) * i * STEP_MM) / length];
+      const c = componentAt(result, px + (sx - view.at[0]) / view.scale, py - (sy - view.at[1]) / view.scale);
+      if (c >= 0 && !own.has(c)) over += STEP_MM;
+    }
+    return over;
+  };
+}
+
 function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], components: readonly Component[], area: BalloonArea): Map<string, Placing> {
   const map = paperMapOf(view);
   const requests = wanted.map((w) => ({
     id: w.id,
     anchors: anchorsOf(result, new Set(w.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+    over: overOthers(view, result, new Set(w.components)),
   }));
   const own = new Map(wanted.map((w) => [w.id, w.components]));
   const [x, y, width, height] = viewRect(view, result);

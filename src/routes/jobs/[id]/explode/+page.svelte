@@ -7,6 +7,7 @@
   import type { Look } from '$lib/shared/Stage3d.svelte';
   import { explodeActions } from '$lib/explode/actions';
   import { Explode } from '$lib/explode/explode.svelte';
+  import PartTree from '$lib/explode/PartTree.svelte';
   import PullList from '$lib/explode/PullList.svelte';
   import PullSlip from '$lib/explode/PullSlip.svelte';
   import Timeline from '$lib/explode/Timeline.svelte';
@@ -27,6 +28,7 @@
     }),
   );
 
+  let side = $state<'pulls' | 'parts'>('pulls');
   let mounted = $state(false);
   onMount(() => {
     mounted = true;
@@ -63,7 +65,13 @@
 <div class="page">
   <JobBar {drawing} current="Explode" onquick={() => (explode.quickBar = true)} />
   <div class="body">
-    <aside class="left"><PullList {explode} /></aside>
+    <aside class="left">
+      <div class="tabs" role="tablist">
+        <button role="tab" aria-selected={side === 'pulls'} onclick={() => (side = 'pulls')}>Pulls</button>
+        <button role="tab" aria-selected={side === 'parts'} onclick={() => (side = 'parts')}>Parts</button>
+      </div>
+      {#if side === 'pulls'}<PullList {explode} />{:else}<PartTree {explode} />{/if}
+    </aside>
     <main>
       <div class="canvas">
         {#if mounted}
@@ -74,6 +82,8 @@
         {#if explode.work}
           <p class="work" role="status">
             {explode.work.what} …{explode.work.share > 0 ? ` ${Math.round(100 * explode.work.share)} %` : ''}
+            {#if explode.work.found}<button class="q-button" onclick={() => explode.work?.found?.keep()}>Keep the {explode.work.found.pulls} pulls found</button
+              >{/if}
             <button class="q-button" onclick={() => explode.work?.stop()}>Stop</button>
           </p>
         {/if}
@@ -117,6 +127,23 @@
   .left {
     width: 300px;
     border-right: 1px solid var(--line);
+  }
+  .tabs {
+    position: sticky;
+    top: 0;
+    z-index: 1;
+    display: flex;
+    border-bottom: 1px solid var(--line);
+    background: var(--panel);
+  }
+  .tabs button {
+    flex: 1;
+    min-height: 34px;
+    cursor: pointer;
+  }
+  .tabs [aria-selected='true'] {
+    font-weight: 600;
+    box-shadow: inset 0 -2px 0 var(--teal);
   }
   .right {
     width: 272px;

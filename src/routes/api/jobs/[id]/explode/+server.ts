@@ -3,7 +3,7 @@ import { api, jobId, json } from '$lib/api.server';
 import { QuarryError } from '$core/base/errors';
 
 /**
- * Computes something of an exploded view. The answer is a line of JSON per message: `{progress}` while it goes on, then
+ * Computes something of an exploded view. The answer is a line of JSON per message: `{progress}` and `{partial}` plans while it goes on, then
  * `{result}` or `{error}`. Whoever hangs up cancels it.
  */
 export const POST = api(async (event) => {
@@ -16,7 +16,7 @@ export const POST = api(async (event) => {
       const say = (message: unknown) => {
         if (!stop.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(message)}\n`));
       };
-      computeExploded(id, request, stop.signal, (progress) => say({ progress }))
+      computeExploded(id, request, stop.signal, say)
         .then(
           (result) => say({ result }),
           async (e: unknown) => {

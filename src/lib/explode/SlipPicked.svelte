@@ -1,0 +1,37 @@
+<script lang="ts">
+  import SlipHead from '../shared/SlipHead.svelte';
+  import type { Look } from '../shared/Stage3d.svelte';
+  import DirectionChoice from './DirectionChoice.svelte';
+  import type { Explode } from './explode.svelte';
+  import { plan } from './planning';
+  import { addPull, holdTogether } from './pull-edits';
+
+  const { explode, look }: { explode: Explode; look: Look | undefined } = $props();
+  const n = $derived(explode.chosen.size);
+  const names = $derived([...new Set([...explode.chosen].map((c) => explode.label(c)))].slice(0, 2).join(', '));
+</script>
+
+<SlipHead title="{n} {n === 1 ? 'part' : 'parts'} picked" subtitle={names} />
+<p class="q-caption">Pick more</p>
+<div class="row">
+  <button class="q-button" onclick={() => explode.grow('item')}>All of the item</button>
+  <button class="q-button" onclick={() => explode.grow('up')}>Sub-assembly</button>
+  <button class="q-button" onclick={() => explode.grow('fastened')}>What fastens it</button>
+</div>
+<p class="q-caption">Pull along</p>
+<DirectionChoice {explode} {look} direction={explode.direction} onaim={(d) => (explode.direction = d)} />
+<div class="row">
+  <button class="q-button main" onclick={() => addPull(explode)}>Pull</button>
+  <button class="q-button" onclick={() => void plan(explode, 'chosen')}>Plan these</button>
+  <button class="q-button" onclick={() => holdTogether(explode)}>Hold together</button>
+</div>
+
+<style>
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.3rem;
+    margin: 0.4rem 0;
+    align-items: center;
+  }
+</style>
