@@ -1,7 +1,7 @@
 import type { Vec2, Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { viewBox } from '../shade/raster.ts';
-import { PaperGroups } from './on-paper.ts';
+import { PaperGroups, paperReport, type Group } from './on-paper.ts';
 import { Spacing } from './spacing.ts';
 import type { Pull } from './spread.ts';
 import { Tightener, type TightenOptions, type Wish } from './tighten.ts';
@@ -27,18 +27,23 @@ export interface Fit {
 }
 
 const GAPS: readonly number[] = [5, 4, 3, 2];
+/** Parts closer on paper than this seem to touch, mm. */
+const LEAST_GAP_MM = 1;
 /** A closer gap than the first try makes an exploded view no smaller than this. */
 const DOUBT = 1.25;
 /** So many of the largest pulls are tried farther or in another direction, to make the whole smaller; of large assemblies fewer. */
 const TRIED = 7;
 const TRIED_GROUPS = 300;
 const FARTHER = [1.6, 2.6, 4];
+/** To part what touches, pulls are tried a little farther, so often at most. */
+const A_LITTLE = [1.12, 1.3, 1.6];
+const PARTINGS = 18;
 /** What is tried has to save this much. */
 const WORTH = 0.97;
 
 /**
  * Tightens a spread for a place on paper: first the arrangement that fills the room best, then the largest standard
- * scale at which it fits with the least gap, then the widest gap at that scale. Pulls go another way than planned only
+ * scale at which it fits with the least gap, then the widest gap at that scale with which nothing touches. Pulls go another way than planned only
  * where the whole can be drawn larger for it: what stays in line reads better. Where no scale fits, the smallest is taken
  * and `fits` is false.
  */
@@ -55,10 +60,13 @@ function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOpti
   const { room, frame } = options;
   const at = (scale: number, gapMm: number): Fit => {
     const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
-    const tight = tightener.solve(wish).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
-    const box = boxOf(tightener.paper, tight);
-    const size = sizeOf(box, scale);
-    return { pulls: tight, scale, gapMm, size, middle: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2], fits: size[0] <= room[0] && size[1] <= room[1] };
+    const fitOf = (floors: Wish['floors']): Fit => {
+      const tight = tightener.solve({ ...wish, ...(floors ? { floors } : {}) }).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
+      const box = boxOf(tightener.paper, tight);
+      const size = sizeOf(box, scale);
+      return { pulls: tight, scale, gapMm, size, middle: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2], fits: size[0] <= room[0] && size[1] <= room[1] };
+    };
+    return partTouching(fitOf(wish.floors), tightener, fitOf, new Map(wish.floors));
   };
   const box = viewBox(bodies, frame);
   const could = options.scales.filter((s) => (box[2] - box[0]) * s <= room[0] && (box[3] - box[1]) * s <= room[1] && need * s <= DOUBT);
@@ -66,14 +74,39 @@ function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOpti
   for (const scale of could) {
     last = at(scale, gaps.at(-1)!);
     if (!last.fits) continue;
-    for (const gap of gaps.slice(0, -1)) {
-      const wider = at(scale, gap);
-      if (wider.fits) return wider;
+    let best: { fit: Fit; touching: number } | undefined;
+    for (const gap of gaps) {
+      const fit = gap === last.gapMm ? last : at(scale, gap);
+      if (!fit.fits) continue;
+      const touching = paperReport(bodies, fit.pulls, frame, scale, Math.max(LEAST_GAP_MM, gap / 2)).touches.length;
+      if (!best || touching < best.touching) best = { fit, touching };
+      if (touching === 0) break;
     }
-    return last;
+    return best!.fit;
   }
   return last ?? at(options.scales.at(-1)!, gaps.at(-1)!);
 }
+
+/** Where parts touch still, pulls between them go a little farther, as long as the whole fits. */
+function partTouching(start: Fit, tightener: Tightener, fitOf: (floors: Map<number, number>) => Fit, floors: Map<number, number>): Fit {
+  let [fit, touching, wished] = [start, tightener.touching, floors];
+  let left = fit.fits ? PARTINGS : 0;
+  while (touching.length > 0 && left > 0) {
+    const before = touching;
+    for (const k of new Set(touching.flatMap(([a, b]) => apart(a, b))))
+      for (const factor of A_LITTLE) {
+        if (left-- <= 0 || touching !== before) break;
+        const more = new Map(wished).set(k, fit.pulls[k]!.distanceMm * factor);
+        const other = fitOf(more);
+        if (other.fits && tightener.touching.length < touching.length) [fit, touching, wished] = [other, tightener.touching, more];
+      }
+    if (touching === before) return fit;
+  }
+  return fit;
+}
+
+/** The pulls that only one of two groups makes: those of the outer one last moved first. */
+const apart = (a: Group, b: Group): number[] => [...a.made.filter((k) => !b.made.includes(k)), ...b.made.filter((k) => !a.made.includes(k))].reverse();
 
 /** What to wish for, and how much of the room it then takes at full size. */
 interface Arranged {

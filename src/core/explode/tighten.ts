@@ -1,5 +1,5 @@
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { dot, type Vec3 } from '../base/vector.ts';
+import { dot, type Vec2, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { PaperGroups, type Group } from './on-paper.ts';
@@ -56,6 +56,8 @@ export class Tightener {
   private pulls: Pull[] = [];
   private distances: number[] = [];
   private wish: Wish = {};
+  /** Pairs of separately pulled groups that touch, or come closer than the gap, in the last solution. */
+  touching: readonly (readonly [Group, Group])[] = [];
 
   /** @param spacing of the same bodies, where there is one already: it remembers much */
   constructor(bodies: readonly Body[], pulls: readonly Pull[], options: TightenOptions, spacing = new Spacing(bodies)) {
@@ -79,12 +81,15 @@ export class Tightener {
     for (let round = 0; round < ROUNDS; round++) if (!this.shorten()) break;
     const after = this.overlapOfAll();
     const tight = this.pulls.map((p, k) => ({ ...p, distanceMm: this.distances[k]! }));
+    this.touching = this.touchingPairs();
     // Whoever found room by hand where there is hardly any does better.
     this.given.forEach((p, k) => {
       this.pulls[k] = p;
       this.distances[k] = p.distanceMm;
     });
-    return this.overlapOfAll() < after ? [...this.given] : tight;
+    if (this.overlapOfAll() >= after) return tight;
+    this.touching = this.touchingPairs();
+    return [...this.given];
   }
 
   /** Tries each pull shorter where the others are now. @returns whether one was */
@@ -114,6 +119,19 @@ export class Tightener {
       }
     });
     return n;
+  }
+
+  private touchingPairs(): [Group, Group][] {
+    const { groups } = this.paper;
+    const out: [Group, Group][] = [];
+    groups.forEach((a, i) => {
+      const [ax, ay] = this.paper.cells(a, this.distances);
+      for (const b of groups.slice(i + 1)) {
+        const [bx, by] = this.paper.cells(b, this.distances);
+        if (sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by, 1) > 0) out.push([a, b]);
+      }
+    });
+    return out;
   }
 
   /** Sets a pull for the first time, in the direction in which it has the shortest way to a free place. */
@@ -203,7 +221,7 @@ export class Tightener {
     if (seen < 0.05) return first;
     const step = cellMm / seen;
     const before = this.distances[k]!;
-    const shifts = this.shiftsOf(k, pairs);
+    const shifts = this.shiftsOf(k, pairs, first - STRIDE * step, most);
     const overlapAt = (d: number, stopAt: number) => overlapOf(shifts, d, stopAt);
     let best = before;
     let least = Infinity;
@@ -226,32 +244,49 @@ export class Tightener {
   }
 
   private overlap(k: number, pairs: readonly (readonly [Group, Group])[]): number {
-    return overlapOf(this.shiftsOf(k, pairs), this.distances[k]!, Infinity);
+    return overlapOf(this.shiftsOf(k, pairs, this.distances[k]!, this.distances[k]!), this.distances[k]!, Infinity);
   }
 
-  /** How each pair stands to each other on the grid, as far as pull `k` goes. */
-  private shiftsOf(k: number, pairs: readonly (readonly [Group, Group])[]): Shift[] {
+  /** How each pair stands to each other on the grid, as far as pull `k` goes; only pairs whose boxes meet between two distances. */
+  private shiftsOf(k: number, pairs: readonly (readonly [Group, Group])[], first: number, most: number): Shift[] {
     const { frame, cellMm } = this.paper;
     const { direction } = this.pulls[k]!;
-    const [ux, uy] = [dot(direction, frame.right) / cellMm, dot(direction, frame.up) / cellMm];
+    const [dx, dy] = [dot(direction, frame.right) / cellMm, dot(direction, frame.up) / cellMm];
     const before = this.distances[k]!;
     this.distances[k] = 0;
-    const at = new Map<Group, Vec3>();
-    const place = (g: Group): Vec3 => {
-      let o = at.get(g);
-      if (!o) at.set(g, (o = this.paper.offset(g, this.distances)));
-      return o;
+    const at = new Map<Group, Vec2>();
+    const place = (g: Group): Vec2 => {
+      let p = at.get(g);
+      if (!p) {
+        const o = this.paper.offset(g, this.distances);
+        at.set(g, (p = [dot(o, frame.right) / cellMm, dot(o, frame.up) / cellMm]));
+      }
+      return p;
     };
-    const shifts = pairs.map(([a, b]): Shift => {
-      const [p, q] = [place(a), place(b)];
-      const share = a.shares[k]! - b.shares[k]!;
-      const d: Vec3 = [p[0] - q[0], p[1] - q[1], p[2] - q[2]];
-      return { a: a.grownShape, b: b.grownShape, x: dot(d, frame.right) / cellMm, y: dot(d, frame.up) / cellMm, ux: ux * share, uy: uy * share };
-    });
+    const out: Shift[] = [];
+    for (const [moving, second] of pairs) {
+      const [p, q] = [place(moving), place(second)];
+      const [a, b] = [moving.grownShape, second.grownShape];
+      const share = moving.shares[k]! - second.shares[k]!;
+      const [x, y, ux, uy] = [p[0] - q[0], p[1] - q[1], dx * share, dy * share];
+      // A cell is added for rounding.
+      const [lowX, highX] = [b.x0 - a.width - 1 - a.x0 - x, b.x0 + b.width + 1 - a.x0 - x];
+      const [lowY, highY] = [b.y0 - a.height - 1 - a.y0 - y, b.y0 + b.height + 1 - a.y0 - y];
+      const from = Math.max(entry(lowX, highX, ux), entry(lowY, highY, uy), first);
+      const to = Math.min(exit(lowX, highX, ux), exit(lowY, highY, uy), most);
+      if (from <= to) out.push({ a, b, x, y, ux, uy, from, to });
+    }
     this.distances[k] = before;
-    return shifts;
+    return out;
   }
 }
+
+/** At what distance something that moves from nought comes between two bounds, and when it leaves; cells and cells per mm. */
+const entry = (low: number, high: number, speed: number): number =>
+  speed > STILL ? low / speed : speed < -STILL ? high / speed : low < 0 && high > 0 ? -Infinity : Infinity;
+const exit = (low: number, high: number, speed: number): number =>
+  speed > STILL ? high / speed : speed < -STILL ? low / speed : low < 0 && high > 0 ? Infinity : -Infinity;
+const STILL = 1e-12;
 
 /** Two silhouettes, and where the first is on the second's grid: at nought, and per mm of a pull. */
 interface Shift {
@@ -261,11 +296,15 @@ interface Shift {
   readonly y: number;
   readonly ux: number;
   readonly uy: number;
+  /** From where to where on the pull their boxes meet, mm. */
+  readonly from: number;
+  readonly to: number;
 }
 
 function overlapOf(shifts: readonly Shift[], d: number, stopAt: number): number {
   let n = 0;
   for (const s of shifts) {
+    if (d < s.from || d > s.to) continue;
     n += sharedCells(s.a, s.b, Math.round(s.x + s.ux * d), Math.round(s.y + s.uy * d));
     if (n >= stopAt) return n;
   }
