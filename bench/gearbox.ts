@@ -68,10 +68,17 @@ export function gearbox(s: Solids): Machine {
     add(part('Spacer', ring(30, 20, 38), '#b9bcc0'), [x, -48 * sense, 0], axis);
     add(part('Bearing', ring(42, 20, 12), '#b0b5b8'), [x, 48 * sense, 0], axis);
     add(part('Bearing', ring(42, 20, 12), '#b0b5b8'), [x, -60 * sense, 0], axis);
-    const holes = [0, 120, 240].map((a) => s.cylinder([26 * Math.sin((a * Math.PI) / 180), 26 * Math.cos((a * Math.PI) / 180), -1], 'z', 5.5, 10));
-    add(part('Cover, open', s.cut(s.cylinder([0, 0, 0], 'z', 64, 6), s.cylinder([0, 0, -1], 'z', 30, 8), ...holes), '#8fa3a6'), [x, WALL * sense, 0], axis);
+    // Covers are made in place, so that their holes stand before the tapped ones.
+    const cover = (from: number, bore: number) =>
+      s.cut(
+        s.cylinder([0, from, 0], 'y', 64, 6),
+        ...(bore ? [s.cylinder([0, from - 1, 0], 'y', bore, 8)] : []),
+        ...screwsAt(0).map((p) => s.cylinder([p[0], from - 1, p[2]], 'y', 5.5, 8)),
+      );
+    const [near, far] = sense > 0 ? [WALL, -WALL - 6] : [-WALL - 6, WALL];
+    add(part(`Cover, open, ${name}`, cover(near, 30), '#8fa3a6'), [x, 0, 0]);
     add(part('Shaft seal', ring(30, 20, 5), '#4b4a48'), [x, WALL * sense, 0], axis);
-    add(part('Cover, closed', s.cut(s.cylinder([0, 0, 0], 'z', 64, 6), ...holes), '#8fa3a6'), [x, -WALL * sense, 0], sense > 0 ? '-y' : 'y');
+    add(part(`Cover, closed, ${name}`, cover(far, 0), '#8fa3a6'), [x, 0, 0]);
     add(part('Circlip', ring(26, 19, 1.2), '#4b4a48'), [x, 90.05 * sense, 0], axis);
     const screw = part('Screw M5 × 14', s.fuse(s.cylinder([0, 0, -8], 'z', 5, 14), s.cylinder([0, 0, 6], 'z', 8.5, 5)), '#b9bcc0');
     for (const p of screwsAt(x)) {

@@ -1,4 +1,5 @@
-import { crossingsOf, reachOf, type Along, type Crossings, type RayWindow } from './columns.ts';
+import { crossingsOf, reachOf, type Along, type RayWindow } from './columns.ts';
+import { threadRays } from './threads.ts';
 
 /** How two bodies stand in each other's way along a direction, however far one is moved. */
 export interface PairWay {
@@ -17,11 +18,6 @@ const STANDOFF_SIDE = 40;
 const SAGITTA = 0.006;
 /** What rounding leaves, as a share of the whole. */
 const ROUNDING = 2e-5;
-/**
- * A thread modelled at its full diameter overlaps its partner by a ring around the shank, 28 % of its disc for coarse
- * threads (1 − (d1/d)², ISO 724).
- */
-const THREAD_SHARE = 0.4;
 /** Fewer blocked rays than this are no obstacle: what is left of a noisy wall. */
 export const LEAST_RAYS = 3;
 
@@ -74,7 +70,7 @@ export function pairWay(a: Along, b: Along, { diagonal, threaded }: PairOptions)
 function lookAt(a: Along, b: Along, w: RayWindow, slack: Slack, threaded: boolean): { way: PairWay; certain: boolean } {
   const [p, q] = [reachOf(a, w), reachOf(b, w)];
   const cells = w.width * w.height;
-  const screwed = threaded ? threadRays(crossingsOf(a, w), crossingsOf(b, w), cells, slack.along) : undefined;
+  const screwed = threaded ? threadRays(crossingsOf(a, w), crossingsOf(b, w), w, slack.along) : undefined;
   const forward = new Uint8Array(cells);
   const back = new Uint8Array(cells);
   let [up, down] = [0, 0];
@@ -93,35 +89,6 @@ function lookAt(a: Along, b: Along, w: RayWindow, slack: Slack, threaded: boolea
   const blocks = (mask: Uint8Array, n: number) => n >= LEAST_RAYS && eroded(mask, w.width, w.height, slack.across / w.dx, slack.across / w.dy) >= LEAST_RAYS;
   const way = { forward: blocks(forward, up), back: blocks(back, down) };
   return { way, certain: (way.forward || up === 0) && (way.back || down === 0) };
-}
-
-/**
- * Rays on which two bodies overlap in place, or on which flanks of a true thread lie between each other, when these are a
- * ring as a thread leaves it; undefined when they overlap otherwise: from the side, or a pin that goes through a wall without a hole.
- */
-export function threadRays(p: Crossings, q: Crossings, cells: number, along: number): Uint8Array | undefined {
-  const rays = new Uint8Array(cells);
-  let [overlapping, inFirst, inSecond] = [0, 0, 0];
-  for (let i = 0; i < cells; i++) {
-    const [first, second] = [p.start[i] !== p.start[i + 1], q.start[i] !== q.start[i + 1]];
-    if (first) inFirst++;
-    if (second) inSecond++;
-    if (!first || !second || (overlapOn(p, q, i) <= along && !interleaved(p, q, i))) continue;
-    rays[i] = 1;
-    overlapping++;
-  }
-  return overlapping <= THREAD_SHARE * Math.max(inFirst, inSecond) ? rays : undefined;
-}
-
-/** A thread as it really is: either body is entered at least three times. */
-const interleaved = (p: Crossings, q: Crossings, ray: number): boolean => p.start[ray + 1]! - p.start[ray]! >= 6 && q.start[ray + 1]! - q.start[ray]! >= 6;
-
-/** How long both bodies have material on a ray, mm. */
-function overlapOn(p: Crossings, q: Crossings, ray: number): number {
-  let sum = 0;
-  for (let i = p.start[ray]!; i + 1 < p.start[ray + 1]!; i += 2)
-    for (let j = q.start[ray]!; j + 1 < q.start[ray + 1]!; j += 2) sum += Math.max(0, Math.min(p.z[i + 1]!, q.z[j + 1]!) - Math.max(p.z[i]!, q.z[j]!));
-  return sum;
 }
 
 /**

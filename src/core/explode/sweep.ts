@@ -1,5 +1,6 @@
-import { eroded, LEAST_RAYS, sharedWindow, slackOf, threadRays } from './blocking.ts';
+import { eroded, LEAST_RAYS, sharedWindow, slackOf } from './blocking.ts';
 import { crossingsOf, type Along } from './columns.ts';
+import { threadRays } from './threads.ts';
 
 /** Where a body on its way goes through another. */
 export interface Swept {
@@ -25,7 +26,7 @@ export function sweep(a: Along, b: Along, way: number, diagonal: number, threade
   const mask = new Uint8Array(cells);
   const first = new Float64Array(cells).fill(Infinity);
   let last = 0;
-  const screwed = threaded ? threadRays(p, q, cells, slack.along) : undefined;
+  const screwed = threaded ? threadRays(p, q, w, slack.along) : undefined;
   let blocked = 0;
   for (let i = 0; i < cells; i++) {
     const [p0, p1, q0, q1] = [p.start[i]!, p.start[i + 1]!, q.start[i]!, q.start[i + 1]!];

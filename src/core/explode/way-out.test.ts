@@ -65,6 +65,32 @@ describe('a pull', () => {
     expect(check(parts, up([1], 60)).clear).toEqual([true]);
     expect(check(parts, { components: [1], direction: [1, 0, 0], distanceMm: 60 }).clear).toEqual([false]);
   });
+  test('of a screw through a cover is clear where the cover has its hole, and not where it has none', () => {
+    const screw = joined([cylinder(2.5, 14, 32)], [cylinder(4.25, 5, 32), [0, 0, 14]]);
+    const at = (cover: Parts[number]['geometry']): Parts => [
+      { name: 'Cover', geometry: cover },
+      { name: 'Screw M5', geometry: screw, at: [0, 0, -8] },
+    ];
+    expect(check(at(cylinder(32, 6, 64, 2.75)), up([1], 60)).clear).toEqual([true]);
+    expect(check(at(cylinder(32, 6, 64)), up([1], 60)).hits).toMatchObject([{ component: 1, through: 0 }]);
+    // Half beside its hole is no thread either.
+    const beside: Parts = [
+      { name: 'Cover', geometry: cylinder(32, 6, 64, 2.75) },
+      { name: 'Screw M5', geometry: screw, at: [2.5, 0, -8] },
+    ];
+    expect(check(beside, up([1], 60)).clear).toEqual([false]);
+  });
+  test('of a part with several threads at once is clear along them', () => {
+    // Two studs of M8 in two holes of the minor diameter 6.647 (ISO 724).
+    const studs = joined([cylinder(4, 20, 48), [-15, 0, -12]], [cylinder(4, 20, 48), [15, 0, -12]], [box([-25, -8, 8], [25, 8, 14])]);
+    const hole = (x: number): [Parts[number]['geometry'], [number, number, number]] => [cylinder(7, 8, 48, 6.647 / 2), [x, 0, -10]];
+    const parts: Parts = [
+      { name: 'block', geometry: joined(hole(-15), hole(15)) },
+      { name: 'Stud plate', geometry: studs },
+    ];
+    expect(check(parts, up([1], 60)).clear).toEqual([true]);
+    expect(check(parts, { components: [1], direction: [0, 1, 0], distanceMm: 60 }).clear).toEqual([false]);
+  });
   test('of a threaded rod up out of a closed hole is not clear, however little of the bracket is above it', () => {
     // The wall with the hole is thin, the foot below the rod is long.
     const bracket = joined(

@@ -4,11 +4,12 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { combine, IDENTITY, type Placement } from '../base/placement.ts';
 import { normalize, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { eroded, LEAST_RAYS, sharedWindow, slackOf, threadRays } from './blocking.ts';
+import { eroded, LEAST_RAYS, sharedWindow, slackOf } from './blocking.ts';
 import { crossingsOf, Sight, type Along, type Crossings } from './columns.ts';
 import { isThreaded } from './fasteners.ts';
 import { applyPull, shareOf, stepOf, type Pull } from './spread.ts';
 import { sweep } from './sweep.ts';
+import { threadRays } from './threads.ts';
 
 /** Something that a component passes through on its way. */
 export interface Hit {
@@ -157,7 +158,7 @@ class WayChecker {
     if (!w) return undefined;
     const [p, q] = [crossingsOf(a, w), crossingsOf(b, w)];
     const mask = new Uint8Array(w.width * w.height);
-    const screwed = threaded ? threadRays(p, q, mask.length, slack.along) : undefined;
+    const screwed = threaded ? threadRays(p, q, w, slack.along) : undefined;
     let [blocked, at, depth] = [0, -1, 0];
     for (let i = 0; i < mask.length; i++) {
       if (p.start[i] === p.start[i + 1] || q.start[i] === q.start[i + 1]) continue;
