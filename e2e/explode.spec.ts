@@ -1,16 +1,26 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test, type APIRequestContext } from '@playwright/test';
 
 // as1-oc-214 of the CAx-IF rounds, from the npm package occt-import-js.
 const FILE = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp');
 
-test('an exploded view: plan, drag, type, see a collision named, tighten, see it on the sheet', async ({ page, request }) => {
-  test.setTimeout(180_000);
-  const created = await request.post('/api/jobs', { multipart: { file: { name: 'exploded.stp', mimeType: 'model/step', buffer: readFileSync(FILE) } } });
+/** What was done to a drawing, in order. */
+async function labelsOf(request: APIRequestContext, id: string): Promise<string[]> {
+  const { changes } = (await (await request.get(`/api/jobs/${id}/edits?since=0`)).json()) as { changes: { label: string }[] };
+  return changes.map((e) => e.label);
+}
+
+async function uploaded(request: APIRequestContext, name: string): Promise<string> {
+  const created = await request.post('/api/jobs', { multipart: { file: { name, mimeType: 'model/step', buffer: readFileSync(FILE) } } });
   const { id } = (await created.json()) as { id: string };
   await expect.poll(async () => ((await (await request.get(`/api/jobs/${id}`)).json()) as { state: string }).state, { timeout: 120_000 }).toBe('ready');
+  return id;
+}
 
+test('an exploded view: plan, drag, type, see a collision named, tighten, see it on the sheet', async ({ page, request }) => {
+  test.setTimeout(180_000);
+  const id = await uploaded(request, 'exploded.stp');
   await page.goto(`/jobs/${id}/explode`);
   const pulls = page.getByRole('region', { name: 'Pulls' });
   await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
@@ -39,6 +49,10 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   await page.mouse.down();
   await page.mouse.move(x + 60, y + 60, { steps: 6 });
   await page.mouse.move(x + 5, y - 90, { steps: 6 });
+  // A nut pulled through what it sits on: that is said while it is dragged.
+  await page.mouse.move(x - 260, y - 150, { steps: 8 });
+  await expect(page.getByText(/nut passes through .* from .* mm\./).first()).toBeVisible({ timeout: 20_000 });
+  await page.mouse.move(x + 40, y + 30, { steps: 8 });
   await page.mouse.up();
   await expect(pulls.getByLabel(/of pull 1,/)).not.toHaveValue('121');
 
@@ -60,6 +74,8 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
 
   await page.keyboard.press('t');
   await expect(page.getByText(/parts [\d.]+ mm apart on paper/).first()).toBeVisible({ timeout: 60_000 });
+  // The balloons of the sheet follow, each on its part, and none crosses another.
+  await expect.poll(async () => (await labelsOf(request, id)).at(-1), { timeout: 60_000 }).toBe('Arrange balloons');
 
   // Playing ends with everything together, by key.
   await page.keyboard.press(' ');
@@ -70,4 +86,73 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   await expect(page.getByText('All changes kept')).toBeVisible();
   await expect(page.getByText(/being drawn anew/)).toHaveCount(0, { timeout: 60_000 });
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
+});
+
+test('parts picked in the tree and in the model are pulled, bent, held together and shown in a view', async ({ page, request }) => {
+  test.setTimeout(180_000);
+  const id = await uploaded(request, 'picked.stp');
+  await page.goto(`/jobs/${id}/explode`);
+  const pulls = page.getByRole('region', { name: 'Pulls' });
+  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
+  const side = page.getByRole('tablist');
+
+  // A spread of one's own, beside the planned one.
+  await page.keyboard.press('n');
+  await expect(page.getByLabel('Spread', { exact: true })).toHaveValue('spread:2');
+  await expect(pulls.getByText('No pulls yet.')).toBeVisible();
+
+  // The tree: open to a level, pick what lies on it, pick one branch and one more with Shift.
+  await side.getByRole('tab', { name: 'Parts' }).click();
+  const parts = page.getByRole('region', { name: 'Parts' });
+  await parts.getByRole('button', { name: 'Pick level 1' }).click();
+  await expect(page.getByRole('heading', { name: '1 part picked' })).toBeVisible();
+  await parts.getByRole('button', { name: '2', exact: true }).click();
+  await parts.getByRole('button', { name: 'Pick level 2' }).click();
+  // Rod and its two nuts, and the two brackets.
+  await expect(page.getByRole('heading', { name: '5 parts picked' })).toBeVisible();
+  await parts.getByRole('button', { name: /^rod-assembly/ }).click();
+  await expect(page.getByRole('heading', { name: '3 parts picked' })).toBeVisible();
+  await page.getByRole('button', { name: 'Hold together' }).last().click();
+  await page.keyboard.press('Escape');
+  // What holds together is picked together.
+  await parts.getByRole('button', { name: /\brod$/ }).click();
+  await expect(page.getByRole('heading', { name: '3 parts picked' })).toBeVisible();
+
+  // Pulled to the right, then bent: two pulls of the same parts.
+  await page.getByRole('group', { name: 'Direction' }).getByRole('button', { name: '+Z' }).click();
+  await page.getByRole('button', { name: 'Pull', exact: true }).click();
+  await side.getByRole('tab', { name: 'Pulls' }).click();
+  await expect(pulls.locator('[data-pull]')).toHaveCount(1);
+  await page.keyboard.press('b');
+  await expect(pulls.locator('[data-pull]')).toHaveCount(2);
+  // A picture of the three together, not of one part.
+  const picture = pulls.locator('img').first();
+  await expect(picture).toHaveAttribute('src', /picture\?of=/);
+  await expect.poll(() => picture.evaluate((img: HTMLImageElement) => img.naturalWidth), { timeout: 20_000 }).toBeGreaterThan(0);
+  // The rod cannot be lifted out of its holes.
+  await expect(pulls.getByText('1 not clear')).toBeVisible({ timeout: 20_000 });
+
+  // A face of the model gives a direction, and an edge close to the press another one.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  const view = (await page.getByTestId('explode-view').boundingBox())!;
+  const offered = page.getByRole('button', { name: /^(Face|Axis|Edge) of / });
+  for (const [x, y] of [
+    [0.5, 0.5],
+    [0.45, 0.55],
+    [0.55, 0.55],
+    [0.5, 0.62],
+  ] as const) {
+    await page.mouse.click(view.x + view.width * x, view.y + view.height * y);
+    if (await offered.count()) break;
+  }
+  await expect(offered.first()).toBeVisible();
+
+  // A view of the sheets shows it, and none does any more once it is removed.
+  await page.keyboard.press('Escape');
+  await page.getByText('Isometric, sheet 1').click();
+  await expect.poll(() => labelsOf(request, id)).toContain('Show spread');
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByText('Isometric shows the parts together now.', { exact: false }).first()).toBeVisible();
+  await expect(page.getByLabel('Spread', { exact: true })).toHaveValue('spread:1');
 });
