@@ -123,6 +123,7 @@ const record = z.discriminatedUnion('type', [
   }),
   z.object({
     type: z.literal('list'),
+    share: z.object({ part: z.int().min(1).max(100), of: z.int().min(1).max(100) }).exactOptional(),
     id,
     sheet: id,
     columns: z

@@ -150,6 +150,8 @@ export interface ListRecord {
   readonly id: string;
   readonly sheet: string;
   readonly columns: readonly ListColumn[];
+  /** A long list goes over several sheets: which part of it this is, from 1. */
+  readonly share?: { readonly part: number; readonly of: number };
 }
 
 /** What was typed for a part; an absent key falls back to the file. */

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type ViewRecord } from '../document/records.ts';
+import { recordsOf, sheetsOf, type ViewRecord } from '../document/records.ts';
 import { paperMapOf, viewRect } from '../picture/draw-view.ts';
 import { listBlocks } from '../picture/draw-list.ts';
 import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
@@ -105,6 +105,22 @@ describe('other sheets', () => {
   test('an unknown size and an empty assembly are refused with a word why', async () => {
     await expect(draftAll(smallMachine(), { sheet: 'A9' })).rejects.toMatchObject({ code: 'BAD_USAGE' });
     await expect(draftAll(assemblyOf([]))).rejects.toMatchObject({ code: 'EMPTY_ASSEMBLY' });
+  });
+  test('a list too long to stand beside the exploded view goes onto sheets of its own, every item once', async () => {
+    const parts = Array.from({ length: 80 }, (_, i) => ({
+      name: `Slab ${i + 1}`,
+      geometry: box([0, 0, 0], [8 + i * 0.01, 8, 4]),
+      at: [(i % 11) * 10, Math.floor(i / 11) * 10, 0] as const,
+    }));
+    const { document, sheets, findings } = await draftAll(assemblyOf(parts));
+    expect(sheetsOf(document).map((s) => s.name)).toEqual(['General arrangement', 'Section', 'Exploded view', 'Parts list, 1 of 2', 'Parts list, 2 of 2']);
+    const numbers = [...sheets.values()].flatMap((s) =>
+      s.groups.flatMap((g) => (g.role === 'list' ? g.items.flatMap((i) => (i.kind === 'text' && i.source?.field === 'item' ? [Number(i.text)] : [])) : [])),
+    );
+    expect(numbers.sort((x, y) => x - y)).toEqual(Array.from({ length: 80 }, (_, i) => i + 1));
+    expect(findings.filter((f) => f.code === 'OUTSIDE_FRAME' || f.code === 'OVERLAP')).toEqual([]);
+    // There is no room for so many balloons around one view: as many as there is room for are placed.
+    expect(recordsOf(document, 'balloon').length).toBeGreaterThan(30);
   });
   test('a long list stands in blocks side by side, all above the title block and none over another', () => {
     const geometry = sheetGeometry(formatByName('A3')!, true);

@@ -22,7 +22,7 @@ import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { listBlocks } from '../picture/draw-list.ts';
+import { listBlocks, rowsPerSheet } from '../picture/draw-list.ts';
 import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
@@ -74,6 +74,10 @@ const MOST_PLANNED = 1500;
 /** … and of which it is arranged for the sheet besides being tightened. */
 const MOST_FITTED = 400;
 
+const LIST_WIDTH_MM = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
+/** A list that leaves less of the sheet's width or height to the exploded view goes onto sheets of its own. */
+const LEAST_SHARE_BESIDE = 0.4;
+
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
 
@@ -89,6 +93,8 @@ class Drafter {
   private readonly landscape = true;
   /** Size of the sheet at hand: the exploded view's may be larger. */
   private sheetFormat: SheetFormat;
+  /** The parts list is too long to stand beside the exploded view. */
+  private listApart = false;
   private arrangementScale = 1;
   private done = 0;
 
@@ -207,6 +213,10 @@ class Drafter {
     const items = itemsOf(this.assembly, this.records);
     const result = await this.spreadOn(view, plan.pulls);
     this.sheetFormat = this.formatForExploded(result, items.length);
+    if (!this.hasRoomBeside(items.length)) {
+      this.listApart = true;
+      this.sheetFormat = this.formatForExploded(result, items.length);
+    }
     // Gaps are wanted on paper: the distances follow the sheet's scale.
     const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
     if (this.components.length <= MOST_FITTED) {
@@ -214,9 +224,8 @@ class Drafter {
       const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: standardScales(this.standard), ways, ...cancel });
       await this.spreadOn(view, fit.pulls);
     }
-    const sheet = this.sheet(3, 'Exploded view and parts list');
-    const list: ListRecord = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
-    this.records[list.id] = list;
+    const sheet = this.sheet(3, this.listApart ? 'Exploded view' : 'Exploded view and parts list');
+    if (!this.listApart) this.records['list:1'] = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
     const blocks = this.listRects(items.length);
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
     const missing = this.balloons('view:exploded', items, blocks);
@@ -224,6 +233,7 @@ class Drafter {
     this.sheetFormat = this.format;
     this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
     this.step('balloons placed');
+    if (this.listApart) this.listSheets(items.length);
   }
 
   /** Keeps a spread and computes the view that shows it. */
@@ -248,10 +258,31 @@ class Drafter {
     return larger && scaleOn(larger) > here ? larger : this.format;
   }
 
+  /** What an exploded view has to keep clear of: the title block, and the list unless that has sheets of its own. */
   private listRects(rows: number): Rect[] {
     const geometry = sheetGeometry(this.sheetFormat, this.landscape);
-    const width = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
-    return [titleBlockRect(geometry), ...listBlocks(rows, width, geometry, styleFor(this.sheetFormat)).map((b) => b.rect)];
+    const blocks = this.listApart ? [] : listBlocks(rows, LIST_WIDTH_MM, geometry, styleFor(this.sheetFormat));
+    return [titleBlockRect(geometry), ...blocks.map((b) => b.rect)];
+  }
+
+  /** Does a list of so many rows leave enough of the sheet to the view? */
+  private hasRoomBeside(rows: number): boolean {
+    const { frame } = sheetGeometry(this.sheetFormat, this.landscape);
+    const [, ...lists] = this.listRects(rows);
+    const left = Math.min(...lists.map((r) => r.x)) - frame.x;
+    const above = Math.min(...lists.map((r) => r.y)) - frame.y;
+    return Math.max(left / frame.width, above / frame.height) >= LEAST_SHARE_BESIDE;
+  }
+
+  /** Sheets with nothing but the list, as many as it takes. */
+  private listSheets(rows: number): void {
+    this.sheetFormat = this.format;
+    const of = Math.ceil(rows / rowsPerSheet(LIST_WIDTH_MM, sheetGeometry(this.format, this.landscape), styleFor(this.format)));
+    for (let part = 1; part <= of; part++) {
+      const sheet = this.sheet(3 + part, of > 1 ? `Parts list, ${part} of ${of}` : 'Parts list');
+      const list: ListRecord = { type: 'list', id: `list:${part}`, sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS, ...(of > 1 ? { share: { part, of } } : {}) };
+      this.records[list.id] = list;
+    }
   }
 
   /** One balloon per item in the view; returns the items that have no visible edge there. */

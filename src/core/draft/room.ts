@@ -1,5 +1,5 @@
 import { recordsOf, type DrawingDocument } from '../document/records.ts';
-import { listBlocks } from '../picture/draw-list.ts';
+import { listBlocks, listRows } from '../picture/draw-list.ts';
 import { styleFor, type Rect, type SheetFormat, sheetGeometry } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
 
@@ -20,13 +20,14 @@ export function blocksOn(doc: DrawingDocument, sheet: string, format: SheetForma
   const lists = recordsOf(doc, 'list').filter((l) => l.sheet === sheet);
   return [
     titleBlockRect(geometry),
-    ...lists.flatMap((l) =>
-      listBlocks(
-        rows,
+    ...lists.flatMap((l) => {
+      const { from, to } = listRows(l, rows);
+      return listBlocks(
+        to - from,
         l.columns.reduce((s, c) => s + c.widthMm, 0),
         geometry,
         styleFor(format),
-      ).map((b) => b.rect),
-    ),
+      ).map((b) => b.rect);
+    }),
   ];
 }

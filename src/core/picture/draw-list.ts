@@ -29,12 +29,27 @@ export function listBlocks(rows: number, widthMm: number, geometry: SheetGeometr
   });
 }
 
+/** The rows that a list shows: all, or its even share of them. */
+export function listRows(list: ListRecord, count: number): { from: number; to: number } {
+  const { part, of } = list.share ?? { part: 1, of: 1 };
+  const even = Math.ceil(count / of);
+  return { from: Math.min(count, (part - 1) * even), to: Math.min(count, part * even) };
+}
+
+/** How many rows a sheet with nothing but a list has room for. */
+export function rowsPerSheet(widthMm: number, geometry: SheetGeometry, style: SheetStyle): number {
+  const perBlock = Math.floor((titleBlockRect(geometry).y - geometry.frame.y) / rowHeight(style)) - 1;
+  return Math.max(1, perBlock) * Math.max(1, Math.floor(geometry.frame.width / widthMm));
+}
+
 /** Parts list by ISO 7573. */
 export function drawList(list: ListRecord, items: readonly Item[], geometry: SheetGeometry, style: SheetStyle): DisplayGroup[] {
   const total = list.columns.reduce((s, c) => s + c.widthMm, 0);
   const h = rowHeight(style);
   const size = style.text;
-  return listBlocks(items.length, total, geometry, style).map(({ rect, from, to }, block) => {
+  const rows = listRows(list, items.length);
+  return listBlocks(rows.to - rows.from, total, geometry, style).map(({ rect, ...span }, block) => {
+    const [from, to] = [rows.from + span.from, rows.from + span.to];
     const out: DisplayItem[] = [rectangle(rect, style.wide)];
     const foot = rect.y + rect.height;
     const k = rect.width / total;

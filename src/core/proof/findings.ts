@@ -131,7 +131,7 @@ function overlapping({ document, sheets, results }: ProofInput): Finding[] {
     const groups = list.groups.filter((g) => g.role !== 'frame');
     groups.forEach((a, i) => {
       const box = rect(a.box);
-      if (a.role !== 'title' && a.role !== 'list' && !inside(box, frame))
+      if (a.role !== 'title' && !inside(box, frame))
         out.push({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet: s.id, about: [a.id], text: `${a.label} reaches over the frame.` });
       for (const b of groups.slice(i + 1)) {
         const docked = (a.role === 'title' && b.role === 'list') || (a.role === 'list' && b.role === 'list');
@@ -149,7 +149,10 @@ function overlapping({ document, sheets, results }: ProofInput): Finding[] {
 }
 
 const rect = (b: readonly [number, number, number, number]): Rect => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
-const inside = (r: Rect, f: Rect) => r.x >= f.x && r.y >= f.y && r.x + r.width <= f.x + f.width && r.y + r.height <= f.y + f.height;
+/** A list lies on the frame's line: that is inside. */
+const ON_LINE_MM = 0.01;
+const inside = (r: Rect, f: Rect) =>
+  r.x >= f.x - ON_LINE_MM && r.y >= f.y - ON_LINE_MM && r.x + r.width <= f.x + f.width + ON_LINE_MM && r.y + r.height <= f.y + f.height + ON_LINE_MM;
 
 function leaders({ document }: ProofInput): Finding[] {
   const out: Finding[] = [];

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ListColumn, ListRecord } from '$core/document/records';
+  import { recordsOf, type ListColumn, type ListRecord } from '$core/document/records';
   import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES } from '$core/ledger/list-rows';
   import { ArrowLeft, ArrowRight } from '@lucide/svelte';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -7,7 +7,13 @@
 
   const { drawing, list }: { drawing: Drawing; list: ListRecord } = $props();
 
-  const put = (label: string, columns: readonly ListColumn[]) => drawing.edit(label, [{ op: 'put', record: { ...list, columns } }]);
+  /** All parts of a list that goes over several sheets have the same columns. */
+  const parts = $derived(list.share ? recordsOf(drawing.document, 'list').filter((l) => l.share) : [list]);
+  const put = (label: string, columns: readonly ListColumn[]) =>
+    drawing.edit(
+      label,
+      parts.map((l) => ({ op: 'put', record: { ...l, columns } })),
+    );
   const has = (key: string) => list.columns.some((c) => c.key === key);
   function toggle(key: string) {
     const title = LIST_COLUMN_TITLES[key] ?? key;
@@ -31,7 +37,7 @@
     );
 </script>
 
-<SlipHead title="Parts list" subtitle="docked on the title block, reads upward" />
+<SlipHead title="Parts list" subtitle={list.share ? `part ${list.share.part} of ${list.share.of}` : 'docked on the title block, reads upward'} />
 <p class="q-caption">Columns, left to right</p>
 <ol>
   {#each list.columns as c, i (c.key)}

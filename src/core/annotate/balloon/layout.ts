@@ -53,18 +53,20 @@ const MOST_SLANT = (75 * Math.PI) / 180;
  * Places balloons on rails around a view so that leaders are short, slanted between 15° and 75°, and do not cross each
  * other or run through balloons (ISO 6433; the limits are common practice). Shortest total first, then crossings are
  * taken out by swaps, moves and other anchors.
- * @returns one per request with anchors, in the order given
+ * @returns one per request with anchors, in the order given, as many as there is room for
  */
 export function layoutBalloons(requests: readonly BalloonRequest[], area: LayoutArea): PlacedBalloon[] {
-  const wanted = requests.filter((r) => r.anchors.length > 0);
-  if (wanted.length === 0) return [];
+  const all = requests.filter((r) => r.anchors.length > 0);
+  if (all.length === 0) return [];
   let slots: Slot[] = [];
   for (const pitch of [1.6, 1.35, 1.15]) {
     slots = slotsAround(area, area.diameter * pitch);
-    if (slots.length >= wanted.length * 1.5) break;
+    if (slots.length >= all.length * 1.5) break;
   }
-  if (slots.length < wanted.length) slots = [...slots, ...slotsAround({ ...area, view: inflate(area.view, area.diameter * 1.3) }, area.diameter * 1.15)];
-  if (slots.length < wanted.length) return [];
+  if (slots.length < all.length) slots = [...slots, ...slotsAround({ ...area, view: inflate(area.view, area.diameter * 1.3) }, area.diameter * 1.15)];
+  // Where there is no room for all the first ones are placed.
+  const wanted = all.slice(0, slots.length);
+  if (wanted.length === 0) return [];
   const leaders = wanted.map((r) => new Leaders(r, slots));
   const best = leaders.map((l) => slots.map((_, s) => l.cheapest(s)));
   const chosen = assign(best.map((row) => row.map((b) => b.cost)));

@@ -25,7 +25,7 @@ interface Wanted {
 type Placing = Pick<BalloonRecord, 'component' | 'anchor' | 'offset'>;
 
 /**
- * A balloon for each item that has a visible outside edge in the view and room around it.
+ * A balloon for each item that has a visible outside edge in the view, as far as there is room around it.
  * @param idOf id for the balloon of a part
  */
 export function proposeBalloons(
@@ -36,7 +36,9 @@ export function proposeBalloons(
   area: BalloonArea,
   idOf: (part: string) => string,
 ): { part: string; record: BalloonRecord }[] {
-  const wanted = items.map((i) => ({ id: i.part, components: i.components }));
+  // What is seen best comes first: there may not be room for all.
+  const seen = (i: Item) => i.components.reduce((s, c) => s + (result.visibleArea[c] ?? 0), 0);
+  const wanted = [...items].sort((a, b) => seen(b) - seen(a)).map((i) => ({ id: i.part, components: i.components }));
   return [...place(view, result, wanted, components, area)].map(([part, placing]) => ({
     part,
     record: { type: 'balloon', id: idOf(part), view: view.id, end: 'arrow', ...placing },
@@ -46,7 +48,7 @@ export function proposeBalloons(
 /**
  * Places the balloons of a view anew. Those that were put somewhere by hand stay, and so do leaders that end in a face.
  * An item's only balloon may point at another of its components; where it has several each stays with its own.
- * @returns no steps when there is no room for all
+ * Where there is no room for all the others stay too.
  */
 export function arrangeBalloons(
   doc: DrawingDocument,
