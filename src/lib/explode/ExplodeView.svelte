@@ -5,6 +5,7 @@
   import { pullLines } from '$core/explode/pull-lines';
   import { fetchMeshes } from '../shared/fetch-meshes';
   import { ModelScene, type Picked } from '../shared/model-scene';
+  import { viewKey } from '../shared/view-keys';
   import Stage3d, { type Look } from '../shared/Stage3d.svelte';
   import type { Explode, PickedWay } from './explode.svelte';
   import { changePull } from './pull-edits';
@@ -179,17 +180,8 @@
   });
 
   function key(e: KeyboardEvent) {
-    const s = 0.12;
-    const run = {
-      ArrowLeft: () => look?.turn(-s, 0),
-      ArrowRight: () => look?.turn(s, 0),
-      ArrowUp: () => look?.turn(0, -s),
-      ArrowDown: () => look?.turn(0, s),
-      '+': () => look?.zoom(1.2),
-      '=': () => look?.zoom(1.2),
-      '-': () => look?.zoom(1 / 1.2),
-    }[e.key];
-    if (!run || e.ctrlKey || e.metaKey) return;
+    const run = viewKey(look, e);
+    if (!run) return;
     run();
     e.preventDefault();
     e.stopPropagation();

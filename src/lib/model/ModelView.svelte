@@ -8,6 +8,7 @@
   import type { Drawing } from '../shared/drawing.svelte';
   import { fetchMeshes } from '../shared/fetch-meshes';
   import { ModelScene, type ColorMode, type Picked } from '../shared/model-scene';
+  import { viewKey } from '../shared/view-keys';
   import Stage3d, { type Look } from '../shared/Stage3d.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
@@ -102,15 +103,7 @@
   const all = () => (hidden = new Set());
 
   function key(e: KeyboardEvent) {
-    const step = 0.12;
-    const run = {
-      ArrowLeft: () => look?.turn(-step, 0),
-      ArrowRight: () => look?.turn(step, 0),
-      ArrowUp: () => look?.turn(0, -step),
-      ArrowDown: () => look?.turn(0, step),
-      '+': () => look?.zoom(1.2),
-      '=': () => look?.zoom(1.2),
-      '-': () => look?.zoom(1 / 1.2),
+    const own = {
       f: () => scene && look?.fit(scene.box),
       s: () => scene && look?.fit(scene.boxOf(chosen)),
       h: hide,
@@ -119,6 +112,7 @@
       t: () => (through = !through),
       m: toggleMeasure,
     }[e.key];
+    const run = viewKey(look, e) ?? own;
     if (!run || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest('select, input')) return;
     run();
     e.preventDefault();

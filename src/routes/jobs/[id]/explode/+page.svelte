@@ -1,8 +1,6 @@
 <script lang="ts">
-  import { actionFor } from '$lib/shared/action';
   import { Drawing } from '$lib/shared/drawing.svelte';
-  import JobBar from '$lib/shared/JobBar.svelte';
-  import QuickBar from '$lib/shared/QuickBar.svelte';
+  import StageFrame from '$lib/shared/StageFrame.svelte';
   import Shelf from '$lib/shared/Shelf.svelte';
   import type { Look } from '$lib/shared/Stage3d.svelte';
   import { explodeActions } from '$lib/explode/actions';
@@ -44,89 +42,49 @@
     if (explode.active !== undefined && explode.active >= (explode.spread?.pulls.length ?? 0)) explode.active = undefined;
     if (explode.time > explode.made.length) explode.time = explode.made.length;
   });
-  function key(e: KeyboardEvent) {
-    if (explode.quickBar) return;
-    if (e.key === 'Escape') {
-      if (explode.work) explode.work.stop();
-      else if (explode.active !== undefined) explode.active = undefined;
-      else explode.choose(new Set());
-      return;
-    }
-    if (e.key === ' ' && (e.target as HTMLElement).closest('button, select, a')) return;
-    const action = actionFor(actions, e);
-    if (!action) return;
-    e.preventDefault();
-    action.run();
+  const count = (n: number, of: string) => `${n} ${of}${n === 1 ? '' : 's'}`;
+  function stepBack() {
+    if (explode.work) explode.work.stop();
+    else if (explode.active !== undefined) explode.active = undefined;
+    else explode.choose(new Set());
   }
 </script>
 
-<svelte:window onkeydown={key} />
+<StageFrame {drawing} current="Explode" {actions} tools={explode} onescape={stepBack}>
+  {#snippet left()}
+    <div class="tabs" role="tablist">
+      <button role="tab" aria-selected={side === 'pulls'} onclick={() => (side = 'pulls')}>Pulls</button>
+      <button role="tab" aria-selected={side === 'parts'} onclick={() => (side = 'parts')}>Parts</button>
+    </div>
+    {#if side === 'pulls'}<PullList {explode} />{:else}<PartTree {explode} />{/if}
+  {/snippet}
+  {#snippet right()}<div class="slip"><PullSlip {explode} {look} /></div>{/snippet}
 
-<div class="page">
-  <JobBar {drawing} current="Explode" onquick={() => (explode.quickBar = true)} />
-  <div class="body">
-    <aside class="left">
-      <div class="tabs" role="tablist">
-        <button role="tab" aria-selected={side === 'pulls'} onclick={() => (side = 'pulls')}>Pulls</button>
-        <button role="tab" aria-selected={side === 'parts'} onclick={() => (side = 'parts')}>Parts</button>
-      </div>
-      {#if side === 'pulls'}<PullList {explode} />{:else}<PartTree {explode} />{/if}
-    </aside>
-    <main>
-      <div class="canvas">
-        {#if mounted}
-          {#await import('$lib/explode/ExplodeView.svelte')}<p class="wait">Opening the 3D view …</p>
-          {:then { default: View }}<View {explode} bind:this={view} onlook={(l) => (look = l)} />
-          {:catch}<p class="wait">The 3D view could not be loaded. Reload the page.</p>{/await}
-        {/if}
-        {#if explode.work}
-          <p class="work" role="status">
-            {explode.work.what} …{explode.work.share > 0 ? ` ${Math.round(100 * explode.work.share)} %` : ''}
-            {#if explode.work.found}<button class="q-button" onclick={() => explode.work?.found?.keep()}>Keep the {explode.work.found.pulls} pulls found</button
-              >{/if}
-            <button class="q-button" onclick={() => explode.work?.stop()}>Stop</button>
-          </p>
-        {/if}
-        <Shelf actions={actions.filter((a) => a.shelf)} />
-      </div>
-      <Timeline {explode} bind:this={timeline} />
-    </main>
-    <aside class="right"><div class="slip"><PullSlip {explode} {look} /></div></aside>
+  <div class="canvas">
+    {#if mounted}
+      {#await import('$lib/explode/ExplodeView.svelte')}<p class="wait">Opening the 3D view …</p>
+      {:then { default: View }}<View {explode} bind:this={view} onlook={(l) => (look = l)} />
+      {:catch}<p class="wait">The 3D view could not be loaded. Reload the page.</p>{/await}
+    {/if}
+    {#if explode.work}
+      <p class="work" role="status">
+        {explode.work.what} …{explode.work.share > 0 ? ` ${Math.round(100 * explode.work.share)} %` : ''}
+        {#if explode.work.found}<button class="q-button" onclick={() => explode.work?.found?.keep()}
+            >Keep the {count(explode.work.found.pulls, 'pull')} found</button
+          >{/if}
+        <button class="q-button" onclick={() => explode.work?.stop()}>Stop</button>
+      </p>
+    {/if}
+    <Shelf actions={actions.filter((a) => a.shelf)} />
   </div>
-</div>
-<QuickBar {drawing} tools={explode} {actions} />
+  <Timeline {explode} bind:this={timeline} />
+</StageFrame>
 
 <style>
-  .page {
-    display: flex;
-    flex-direction: column;
-    height: 100vh;
-    overflow: hidden;
-  }
-  .body {
-    flex: 1;
-    display: flex;
-    min-height: 0;
-  }
-  main {
-    flex: 1;
-    display: flex;
-    flex-direction: column;
-    min-width: 0;
-  }
   .canvas {
     position: relative;
     flex: 1;
     min-height: 0;
-  }
-  aside {
-    flex: none;
-    overflow-y: auto;
-    background: var(--panel);
-  }
-  .left {
-    width: 300px;
-    border-right: 1px solid var(--line);
   }
   .tabs {
     position: sticky;
@@ -144,10 +102,6 @@
   .tabs [aria-selected='true'] {
     font-weight: 600;
     box-shadow: inset 0 -2px 0 var(--teal);
-  }
-  .right {
-    width: 272px;
-    border-left: 1px solid var(--line);
   }
   .slip {
     padding: 0.9rem;

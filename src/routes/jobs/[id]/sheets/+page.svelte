@@ -1,15 +1,13 @@
 <script lang="ts">
-  import { actionFor } from '$lib/shared/action';
   import { actionsOf } from '$lib/sheets/actions';
   import { Drawing } from '$lib/shared/drawing.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
-  import QuickBar from '$lib/shared/QuickBar.svelte';
+  import StageFrame from '$lib/shared/StageFrame.svelte';
   import Shelf from '$lib/shared/Shelf.svelte';
   import SheetCanvas from '$lib/sheets/SheetCanvas.svelte';
   import SheetStrip from '$lib/sheets/SheetStrip.svelte';
   import Slip from '$lib/sheets/Slip.svelte';
   import { Tools } from '$lib/sheets/tools.svelte';
-  import JobBar from '$lib/shared/JobBar.svelte';
   import { PanelLeft, PanelRight } from '@lucide/svelte';
   import { onMount, untrack } from 'svelte';
 
@@ -25,81 +23,36 @@
   });
 
   $effect(() => sessionStorage.setItem(`sheet:${drawing.id}`, drawing.sheetId));
-
-  function key(e: KeyboardEvent) {
-    if (tools.quickBar) return;
-    if (e.key === 'Escape') {
-      tools.stepBack();
-      return;
-    }
-    const action = actionFor(actions, e);
-    if (!action) return;
-    e.preventDefault();
-    action.run();
-  }
 </script>
 
-<svelte:window onkeydown={key} />
-
-<div class="page">
-  <JobBar {drawing} current="Sheets" onquick={() => (tools.quickBar = true)} />
-  <div class="body">
-    {#if tools.ledger}<aside class="left"><Ledger {drawing} /></aside>{/if}
-    <main>
-      <div class="canvas">
-        {#if mounted}<SheetCanvas {drawing} {tools} />{/if}
-        <button
-          class="fold left"
-          onclick={() => (tools.ledger = !tools.ledger)}
-          aria-label={tools.ledger ? 'Fold the ledger away' : 'Show the ledger'}
-          title="Ledger ( [ )"><PanelLeft size={16} /></button
-        >
-        <button
-          class="fold right"
-          onclick={() => (tools.slip = !tools.slip)}
-          aria-label={tools.slip ? 'Fold the slip away' : 'Show the slip'}
-          title="Slip ( ] )"><PanelRight size={16} /></button
-        >
-        <Shelf actions={actions.filter((a) => a.shelf)} />
-      </div>
-      {#if mounted}<SheetStrip {drawing} />{/if}
-    </main>
-    {#if tools.slip}<aside class="right"><Slip {drawing} {tools} /></aside>{/if}
+{#snippet ledger()}<Ledger {drawing} />{/snippet}
+{#snippet slip()}<Slip {drawing} {tools} />{/snippet}
+<StageFrame
+  {drawing}
+  current="Sheets"
+  {actions}
+  {tools}
+  onescape={() => tools.stepBack()}
+  left={tools.ledger ? ledger : undefined}
+  right={tools.slip ? slip : undefined}
+>
+  <div class="canvas">
+    {#if mounted}<SheetCanvas {drawing} {tools} />{/if}
+    <button
+      class="fold left"
+      onclick={() => (tools.ledger = !tools.ledger)}
+      aria-label={tools.ledger ? 'Fold the ledger away' : 'Show the ledger'}
+      title="Ledger ( [ )"><PanelLeft size={16} /></button
+    >
+    <button class="fold right" onclick={() => (tools.slip = !tools.slip)} aria-label={tools.slip ? 'Fold the slip away' : 'Show the slip'} title="Slip ( ] )"
+      ><PanelRight size={16} /></button
+    >
+    <Shelf actions={actions.filter((a) => a.shelf)} />
   </div>
-</div>
-<QuickBar {drawing} {tools} {actions} />
+  {#if mounted}<SheetStrip {drawing} />{/if}
+</StageFrame>
 
 <style>
-  .page {
-    display: flex;
-    flex-direction: column;
-    height: 100vh;
-    overflow: hidden;
-  }
-  .body {
-    flex: 1;
-    display: flex;
-    min-height: 0;
-  }
-  aside {
-    flex: none;
-    background: var(--panel);
-    min-height: 0;
-  }
-  .left {
-    width: 290px;
-    border-right: 1px solid var(--line);
-  }
-  .right {
-    width: 264px;
-    border-left: 1px solid var(--line);
-  }
-  main {
-    flex: 1;
-    display: flex;
-    flex-direction: column;
-    min-width: 0;
-  }
   .canvas {
     position: relative;
     flex: 1;
