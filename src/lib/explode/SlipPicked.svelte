@@ -1,13 +1,15 @@
 <script lang="ts">
   import SlipHead from '../shared/SlipHead.svelte';
   import type { Look } from '../shared/Stage3d.svelte';
+  import Toggle from '../shared/Toggle.svelte';
   import DirectionChoice from './DirectionChoice.svelte';
   import type { Explode } from './explode.svelte';
   import { plan } from './planning';
-  import { addPull, holdTogether } from './pull-edits';
+  import { addPull, holdTogether, showLines } from './pull-edits';
 
   const { explode, look }: { explode: Explode; look: Look | undefined } = $props();
   const n = $derived(explode.chosen.size);
+  const paths = $derived(explode.paths(explode.chosen));
   const names = $derived([...new Set([...explode.chosen].map((c) => explode.label(c)))].slice(0, 2).join(', '));
 </script>
 
@@ -25,6 +27,11 @@
   <button class="q-button" onclick={() => void plan(explode, 'chosen')}>Plan these</button>
   <button class="q-button" onclick={() => holdTogether(explode)}>Hold together</button>
 </div>
+{#if explode.spread}<Toggle
+    label="Pull lines of these"
+    checked={!paths.every((p) => explode.spread?.linesOff?.includes(p))}
+    onchange={(on) => showLines(explode, paths, on)}
+  />{/if}
 
 <style>
   .row {

@@ -9,7 +9,7 @@
   import DirectionChoice from './DirectionChoice.svelte';
   import { axisText, type Explode } from './explode.svelte';
   import { untilClear } from './planning';
-  import { bend, changePull, mergeNext, mirror, movePull, removePull, spaceEvenly, split, typePull } from './pull-edits';
+  import { bend, changePull, mergeNext, mirror, movePull, removePull, showLines, spaceEvenly, split, typePull } from './pull-edits';
 
   const { explode, look, pull, i }: { explode: Explode; look: Look | undefined; pull: PullRecord; i: number } = $props();
 
@@ -28,6 +28,13 @@
 </script>
 
 <SlipHead title="Pull {i + 1}" subtitle={explode.nameOf(pull)} />
+<TextField
+  label="Name"
+  value={explode.nameOf(pull)}
+  origin={pull.name ? 'Typed.' : 'From its parts.'}
+  onchange={(name) => (name.trim() ? changePull(explode, i, 'Name of pull', { name: name.trim() }) : changePull(explode, i, 'Name of pull', {}, ['name']))}
+  onreset={pull.name ? () => changePull(explode, i, 'Name of pull', {}, ['name']) : undefined}
+/>
 {#if pull.turn}
   <p>Turns {degrees(pull.turn.angle)} about {axisText(pull.turn.axis)}.</p>
 {:else}
@@ -69,14 +76,7 @@
   checked={!pull.off}
   onchange={(on) => (on ? changePull(explode, i, 'Pull on', {}, ['off']) : changePull(explode, i, 'Pull off', { off: true }))}
 />
-<Toggle
-  label="Its pull lines"
-  checked={!pull.components.every((c) => linesOff.includes(c))}
-  onchange={(on) =>
-    explode.put(on ? 'Pull lines on' : 'Pull lines off', {
-      linesOff: on ? linesOff.filter((c) => !pull.components.includes(c)) : [...new Set([...linesOff, ...pull.components])],
-    })}
-/>
+<Toggle label="Its pull lines" checked={!pull.components.every((c) => linesOff.includes(c))} onchange={(on) => showLines(explode, pull.components, on)} />
 
 <style>
   .row {

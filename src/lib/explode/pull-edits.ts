@@ -139,6 +139,13 @@ export function mirror(explode: Explode, i: number): void {
   else explode.put('Copy to the other side', { pulls: [...explode.spread!.pulls.slice(0, i + 1), copy, ...explode.spread!.pulls.slice(i + 1)] });
 }
 
+/** Draws the pull lines of components, or leaves them out, wherever the spread is shown. */
+export function showLines(explode: Explode, components: readonly string[], on: boolean): void {
+  const off = explode.spread?.linesOff ?? [];
+  const linesOff = on ? off.filter((c) => !components.includes(c)) : [...new Set([...off, ...components])];
+  explode.put(on ? 'Pull lines on' : 'Pull lines off', { linesOff });
+}
+
 export function holdTogether(explode: Explode): void {
   if (!explode.spread) return;
   const own = new Set(explode.paths(explode.chosen));
