@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { IDENTITY, translation } from '../base/placement.ts';
 import type { Vec3 } from '../base/vector.ts';
 import { box, cylinder, sphere } from '../testing/shapes.ts';
-import { measureOne, measureTwo, probeOf, type Probe } from './measure.ts';
+import { edgeNear, measureOne, measureTwo, probeOf, type Probe } from './measure.ts';
 import { FACE_STRIDE, SurfaceKind, type PartGeometry } from './part-geometry.ts';
 
 /** The face of a kind whose axis or normal looks along a direction. */
@@ -39,5 +39,23 @@ describe('measuring on true geometry (analytic)', () => {
     expect(measureOne(ball)[0]).toMatchObject({ value: expect.closeTo(20, 9) });
     expect(value(right, ball).value).toBeCloseTo(60, 9);
     expect(value(axisAt([0, 0, 0]), ball).value).toBeCloseTo(100, 9);
+  });
+});
+
+describe('an edge close to a picked point (analytic)', () => {
+  test('is the nearest straight one, with its direction and the point on it', () => {
+    const e = edgeNear(block, IDENTITY, [15, 2, 20], 5)!;
+    expect(Math.abs(e.direction[0])).toBeCloseTo(1, 9);
+    expect(e.at).toEqual([15, 0, 20]);
+  });
+  test('goes with the part, and does not reach beyond its ends', () => {
+    const e = edgeNear(block, translation([100, 0, 0]), [143, 30, 5], 5)!;
+    expect(e.at[0]).toBeCloseTo(140, 9);
+    expect(Math.abs(e.direction[2])).toBeCloseTo(1, 9);
+    expect(edgeNear(block, IDENTITY, [46, 30, 26], 5)).toBeUndefined();
+  });
+  test('is none in the middle of a face, nor on a round one', () => {
+    expect(edgeNear(block, IDENTITY, [20, 15, 20], 5)).toBeUndefined();
+    expect(edgeNear(shaft, IDENTITY, [6, 0, 50], 1)).toBeUndefined();
   });
 });
