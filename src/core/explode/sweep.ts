@@ -1,5 +1,5 @@
-import { eroded, LEAST_RAYS, sharedWindow, slackOf } from './blocking.ts';
-import { crossingsOf, type Along } from './columns.ts';
+import { eroded, LEAST_RAYS, sharedWindow, slackOf, type Slack } from './blocking.ts';
+import { crossingsOf, reachOf, type Along } from './columns.ts';
 import { threadRays } from './threads.ts';
 
 /** Where a body on its way goes through another. */
@@ -20,7 +20,7 @@ export interface Swept {
 export function sweep(a: Along, b: Along, way: number, diagonal: number, threaded: boolean): Swept | undefined {
   const slack = slackOf(a, b, diagonal);
   const w = sharedWindow(a, b, slack.across);
-  if (!w) return undefined;
+  if (!w || !mayMeet(a, b, way, slack)) return undefined;
   const [p, q] = [crossingsOf(a, w), crossingsOf(b, w)];
   const cells = w.width * w.height;
   const mask = new Uint8Array(cells);
@@ -55,4 +55,16 @@ export function sweep(a: Along, b: Along, way: number, diagonal: number, threade
   const [x, y] = [w.minX + ((at % w.width) + 0.5) * w.dx, w.minY + (Math.floor(at / w.width) + 0.5) * w.dy];
   const depth = q.z[q.start[at]!]!;
   return { from: first[at]!, to: last, at: [x, y, depth] };
+}
+
+/** Rays on a side of a first look: most pairs share no ray on which they could meet. */
+const FIRST_LOOK = 56;
+
+/** Is there a ray on which the whole of one could meet the whole of the other? */
+function mayMeet(a: Along, b: Along, way: number, slack: Slack): boolean {
+  const w = sharedWindow(a, b, slack.across, [0, 0], FIRST_LOOK);
+  if (!w) return false;
+  const [p, q] = [reachOf(a, w), reachOf(b, w)];
+  for (let i = 0; i < FIRST_LOOK * FIRST_LOOK; i++) if (p.high[i]! + way > q.low[i]! + slack.along && q.high[i]! > p.low[i]! + slack.along) return true;
+  return false;
 }
