@@ -185,6 +185,46 @@ test('a balloon is re-aimed by its tip, and a new one is made with the tool', as
   await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(5);
 });
 
+test('balloons are arranged anew around the one that was put somewhere by hand', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  const sheet = page.getByTestId('sheet');
+  const balloon = (part: string) => `[data-id^="balloon:${part}"] path:last-of-type`;
+  // Another one is dragged far off; nobody is told that it shall stay, it is known.
+  const bolt = await middleOf(page, balloon('bolt'));
+  await drag(page, bolt, -90, 40);
+  await kept(page);
+  await expect(page.getByRole('switch', { name: 'Stays where it was put' }).or(page.getByLabel('Stays where it was put'))).toBeChecked();
+  const put = await middleOf(page, balloon('bolt'));
+  const plate = await middleOf(page, balloon('plate'));
+  // The same may be said of any other, or taken back.
+  await page.mouse.click(plate.x, plate.y);
+  await page.getByText('Stays where it was put').click();
+  await kept(page);
+
+  await page.keyboard.press('Escape');
+  await page.locator('[data-id="view:exploded"]').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Arrange balloons anew' }).click();
+  await kept(page);
+  const after = await middleOf(page, balloon('bolt'));
+  expect([after.x - put.x, after.y - put.y].map((v) => Math.abs(v) < 1)).toEqual([true, true]);
+  await expect(sheet.locator('[data-role="balloon"]')).toHaveCount(5);
+  // None stands on another.
+  const centres = await sheet.locator('[data-role="balloon"] path:last-of-type').evaluateAll((all) =>
+    all.map((e) => {
+      const b = e.getBoundingClientRect();
+      return { x: b.x + b.width / 2, y: b.y + b.height / 2, r: b.width / 2 };
+    }),
+  );
+  centres.forEach((a, i) => {
+    for (const b of centres.slice(i + 1)) expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(a.r + b.r);
+  });
+  await page.keyboard.press('Control+z');
+  await kept(page);
+});
+
 test('a cutting line drawn on a view becomes a section; a break is drawn around; slices stand beside', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
