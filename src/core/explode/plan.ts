@@ -4,9 +4,10 @@ import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { rounded } from './fit.ts';
-import { Peeler, type Held, type Removal, type Unit } from './peel.ts';
+import { Peeler, type Held, type Removal } from './peel.ts';
 import type { Pull } from './spread.ts';
 import { tighten } from './tighten.ts';
+import type { Unit } from './units.ts';
 import { checkSpread, type Hit } from './way-out.ts';
 
 export interface PlanOptions {

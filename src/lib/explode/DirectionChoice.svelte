@@ -27,7 +27,7 @@
 <div class="ways" role="group" aria-label="Direction">
   {#each AXES as [name, d] (name)}<button aria-pressed={same(direction, d)} onclick={() => aim(d)}>{name}</button>{/each}
 </div>
-<div class="row">
+<div class="q-row">
   {#each explode.picked as p (p.kind)}<button class="q-button" aria-pressed={same(direction, p.direction)} onclick={() => aim(p.direction)}>{p.what}</button>
   {:else}<button class="q-button" disabled>Of a picked face, hole or edge</button>{/each}
   <button class="q-button" onclick={() => look && aim(look.up())} title="Upwards on the screen">Screen</button>
@@ -52,12 +52,5 @@
     background: var(--field);
     font-weight: 600;
     box-shadow: inset 0 0 0 1.5px var(--teal);
-  }
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin: 0.4rem 0;
-    align-items: center;
   }
 </style>

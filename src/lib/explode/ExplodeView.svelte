@@ -190,7 +190,7 @@
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
 <div
-  class="view"
+  class="q-solid"
   role="application"
   tabindex="0"
   aria-label="Exploded model. Arrow keys turn it, plus and minus zoom. Press on a part to pick it, with Shift to pick more, draw a box with Shift held."
@@ -244,14 +244,6 @@
 </div>
 
 <style>
-  .view {
-    position: relative;
-    height: 100%;
-    background: linear-gradient(#e6e1d7, #cfc9bd);
-  }
-  :global(.dark) .view {
-    background: linear-gradient(#33312d, #1d1c1a);
-  }
   .wait {
     padding: 1.5rem;
   }

@@ -55,7 +55,7 @@
       </p>{/if}
   {:else}<p>Computing …</p>{/if}
 </div>
-<div class="row">
+<div class="q-row">
   <button class="q-button main" onclick={() => void tighten(explode)}>Tighten</button>
   <label class="at"
     >to fit
@@ -65,24 +65,17 @@
     </select></label
   >
 </div>
-<div class="row"><button class="q-button" onclick={() => void proposeDirections(explode)}>Where least is hidden</button></div>
+<div class="q-row"><button class="q-button" onclick={() => void proposeDirections(explode)}>Where least is hidden</button></div>
 {#each explode.proposals.slice(0, 4) as p (p.name)}
   <button class="proposal" disabled={!explode.view} onclick={() => void lookFrom(explode, p.frame)}
     >{p.name}<small>{Math.round(p.hidden * 100)} % hidden</small></button
   >
 {/each}
-{#if explode.view}<div class="row">
+{#if explode.view}<div class="q-row">
     <button class="q-button" onclick={() => look && void lookFrom(explode, screenFrame(look.direction()))}>View as on the screen</button>
   </div>{/if}
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin: 0.4rem 0;
-    align-items: center;
-  }
   .paper {
     padding: 0.5rem;
     border: 1px solid var(--line);

@@ -15,14 +15,14 @@
 
 <SlipHead title="{n} {n === 1 ? 'part' : 'parts'} picked" subtitle={names} />
 <p class="q-caption">Pick more</p>
-<div class="row">
+<div class="q-row">
   <button class="q-button" onclick={() => explode.grow('item')}>All of the item</button>
   <button class="q-button" onclick={() => explode.grow('up')}>Sub-assembly</button>
   <button class="q-button" onclick={() => explode.grow('fastened')}>What fastens it</button>
 </div>
 <p class="q-caption">Pull along</p>
 <DirectionChoice {explode} {look} direction={explode.direction} onaim={(d) => (explode.direction = d)} />
-<div class="row">
+<div class="q-row">
   <button class="q-button main" onclick={() => addPull(explode)}>Pull</button>
   <button class="q-button" onclick={() => void plan(explode, 'chosen')}>Plan these</button>
   <button class="q-button" onclick={() => holdTogether(explode)}>Hold together</button>
@@ -32,13 +32,3 @@
     checked={!paths.every((p) => explode.spread?.linesOff?.includes(p))}
     onchange={(on) => showLines(explode, paths, on)}
   />{/if}
-
-<style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin: 0.4rem 0;
-    align-items: center;
-  }
-</style>

@@ -60,7 +60,7 @@
         </p>{/each}{/if}
   </div>
 {/if}
-<div class="row">
+<div class="q-row">
   <button class="q-button" onclick={() => movePull(explode, i, i - 1)} disabled={i === 0} title="Alt ↑ in the list">Earlier</button>
   <button class="q-button" onclick={() => movePull(explode, i, i + 1)} disabled={last} title="Alt ↓ in the list">Later</button>
   <button class="q-button" onclick={() => split(explode, i)}>Split</button>
@@ -79,13 +79,6 @@
 <Toggle label="Its pull lines" checked={!pull.components.every((c) => linesOff.includes(c))} onchange={(on) => showLines(explode, pull.components, on)} />
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin: 0.4rem 0;
-    align-items: center;
-  }
   .gap {
     margin-top: 0.6rem;
   }

@@ -18,14 +18,14 @@
   <TextField label="Name" value={spread.name} onchange={(name) => explode.put('Name of spread', { name })} />
   <Toggle label="Pull lines" checked={!spread.noLines} onchange={(on) => explode.put(on ? 'Pull lines on' : 'Pull lines off', { noLines: !on })} />
 {/if}
-<div class="row">
+<div class="q-row">
   <button class="q-button" onclick={() => newSpread(explode)}>New spread</button>
   <button class="q-button" disabled={!spread} onclick={() => duplicate(explode)}>Duplicate</button>
   <button class="q-button" disabled={!spread} onclick={() => removeSpread(explode)}>Remove</button>
 </div>
 {#if spread}
   <p class="q-caption gap">Take along</p>
-  <div class="row">
+  <div class="q-row">
     <a class="q-button" href="/api/jobs/{drawing.id}/files/apart.glb{query}" download>Animated model, GLB</a>
     <a class="q-button" href="/api/jobs/{drawing.id}/files/steps.zip{query}" download>Picture per step</a>
   </div>
@@ -40,13 +40,6 @@
 {/if}
 
 <style>
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.3rem;
-    margin: 0.4rem 0;
-    align-items: center;
-  }
   .gap {
     margin-top: 0.6rem;
   }

@@ -122,7 +122,7 @@
 
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_no_noninteractive_tabindex -->
 <div
-  class="view"
+  class="q-solid"
   role="application"
   tabindex="0"
   aria-label="3D model. Arrow keys turn it, plus and minus zoom, F shows everything, S what is selected, H hides, I isolates, A shows all, T makes see-through, M measures."
@@ -175,14 +175,6 @@
 </div>
 
 <style>
-  .view {
-    position: relative;
-    height: 100%;
-    background: linear-gradient(#e6e1d7, #cfc9bd);
-  }
-  :global(.dark) .view {
-    background: linear-gradient(#33312d, #1d1c1a);
-  }
   .wait {
     padding: 1.5rem;
   }
