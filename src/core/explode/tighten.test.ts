@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { namedFrame } from '../outline/directions.ts';
+import { random } from '../testing/random.ts';
 import { body, box, cylinder } from '../testing/shapes.ts';
 import { paperReport } from './on-paper.ts';
 import { grown, sharedCells, shrunk, silhouetteOf } from './silhouette.ts';
@@ -7,16 +8,6 @@ import type { Pull } from './spread.ts';
 import { tighten } from './tighten.ts';
 
 const iso = namedFrame('isometric');
-
-/** Numbers that look random and are the same every time (mulberry32). */
-function random(seed: number): () => number {
-  return () => {
-    seed = (seed + 0x6d2b79f5) | 0;
-    let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 describe('silhouettes', () => {
   const front = namedFrame('front');
