@@ -156,3 +156,89 @@ test('parts picked in the tree and in the model are pulled, bent, held together 
   await expect(page.getByText('Isometric shows the parts together now.', { exact: false }).first()).toBeVisible();
   await expect(page.getByLabel('Spread', { exact: true })).toHaveValue('spread:1');
 });
+
+test('pulls are merged, split, spaced, reordered, named and switched off; a spread is duplicated and taken along', async ({ page, request }) => {
+  test.setTimeout(180_000);
+  const id = await uploaded(request, 'edited.stp');
+  await page.goto(`/jobs/${id}/explode`);
+  const pulls = page.getByRole('region', { name: 'Pulls' });
+  const rows = pulls.locator('[data-pull]');
+  const row = (i: number) => pulls.locator(`[data-pull="${i - 1}"]`);
+  const undone = async (count: number) => {
+    await page.keyboard.press('Control+z');
+    await expect(rows).toHaveCount(count);
+  };
+  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
+  // Nuts of the rod, the rod, nuts of the bolts, bolts, brackets.
+  await expect(rows).toHaveCount(6);
+
+  await row(1).click();
+  await page.getByRole('button', { name: 'Merge with next' }).click();
+  await expect(rows).toHaveCount(5);
+  await expect(row(1)).toContainText('nut ×2');
+  await undone(6);
+
+  await row(6).click();
+  await page.getByRole('button', { name: 'Split' }).click();
+  // Brackets, rod and nuts went along in it.
+  await expect(rows).toHaveCount(8);
+  await undone(6);
+
+  await row(5).click();
+  await expect(row(5)).toContainText('bolt ×6');
+  await page.getByText('Space evenly').click();
+  await expect.poll(async () => (await labelsOf(request, id)).at(-1)).toBe('Space evenly');
+  // All bolts stand at one height: evenly spaced they go as one, and nothing is passed through.
+  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 20_000 });
+  await page.getByText('Space evenly').click();
+
+  await expect(row(2)).toContainText('−X');
+  await row(2).focus();
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(row(1)).toContainText('−X');
+  await page.keyboard.press('Control+z');
+  await expect(row(1)).toContainText('+X');
+
+  await row(3).click();
+  await page.getByLabel('Name', { exact: true }).fill('Rod out to the right');
+  await page.getByLabel('Name', { exact: true }).press('Enter');
+  await expect(row(3)).toContainText('Rod out to the right');
+  await page.getByText('Made', { exact: true }).click();
+  await expect(row(3)).toContainText('switched off');
+  // What the rod holds is in the way of the brackets now, or it goes along: the check says which.
+  await page.getByText('Made', { exact: true }).click();
+  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 20_000 });
+
+  // Until clear: the rod, 200 mm long, has to leave brackets and plate behind.
+  await page.getByRole('button', { name: 'Until clear + gap' }).click();
+  await expect.poll(async () => (await labelsOf(request, id)).at(-1), { timeout: 20_000 }).toBe('Until clear');
+  expect(Number(await pulls.getByLabel(/of pull 3,/).inputValue())).toBeGreaterThan(50);
+
+  // Step by step through the whole, by key.
+  const line = page.getByRole('region', { name: 'Play apart and together' });
+  await page.keyboard.press('Escape');
+  await page.getByRole('slider', { name: 'From together to apart' }).fill('0');
+  await expect(line.getByText('together', { exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'One pull on' }).click();
+  await expect(line.getByText(/^pull 1 of 6/)).toBeVisible();
+  await page.getByRole('button', { name: 'One pull back' }).click();
+  await expect(line.getByText('together', { exact: true })).toBeVisible();
+
+  // By name, with the quick bar.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('Duplicate spread');
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Spread', { exact: true })).toHaveValue('spread:2');
+  await expect(rows).toHaveCount(6);
+
+  const glb = await (await request.get(`/api/jobs/${id}/files/apart.glb?spread=spread:2`)).body();
+  expect(glb.subarray(0, 4).toString()).toBe('glTF');
+  expect(glb.readUInt32LE(8)).toBe(glb.length);
+  const zip = await (await request.get(`/api/jobs/${id}/files/steps.zip?spread=spread:2`)).body();
+  expect(zip.subarray(0, 2).toString()).toBe('PK');
+  // A picture for what stands at first and one for each pull.
+  for (let step = 1; step <= 7; step++) expect(zip.includes(`step-00${step}.svg`)).toBe(true);
+  const none = await request.get(`/api/jobs/${id}/picture?of=5000`);
+  expect([none.status(), ((await none.json()) as { error: { code: string } }).error.code]).toEqual([404, 'NOT_FOUND']);
+  expect((await request.get(`/api/jobs/${id}/picture?of=one`)).status()).toBe(400);
+});

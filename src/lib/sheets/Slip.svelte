@@ -27,7 +27,7 @@
   {:else if item}
     <SlipItem {drawing} {item} />
   {:else}
-    <SlipSheet {drawing} />
+    <SlipSheet {drawing} {tools} />
   {/if}
 </section>
 

@@ -2,13 +2,16 @@
   import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
   import { changeStandard, resizeSheet } from '$core/document/moves';
   import { drawingOf } from '$core/document/records';
+  import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
   import { formatByName, SHEET_FORMATS } from '$core/sheet/formats';
   import { FileDown } from '@lucide/svelte';
   import TextField from '../shared/TextField.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import SlipHead from '../shared/SlipHead.svelte';
+  import type { Tools } from './tools.svelte';
 
-  const { drawing }: { drawing: Drawing } = $props();
+  const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
+  const titleOf = (name: DirectionName) => name[0]!.toUpperCase() + name.slice(1);
   const record = $derived(drawingOf(drawing.document));
   const sheet = $derived(drawing.sheets.find((s) => s.id === drawing.sheetId));
   const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
@@ -49,6 +52,20 @@
   </select>
   <div class="gap"></div>
   <TextField label="Document type" value={sheet.name} onchange={(v) => drawing.edit('Document type', [{ op: 'put', record: { ...sheet, name: v } }])} />
+  <p class="q-caption"><label for="add-view">Add a view</label></p>
+  <select
+    id="add-view"
+    class="q-field"
+    value=""
+    onchange={(e) => {
+      const name = e.currentTarget.value as DirectionName;
+      e.currentTarget.value = '';
+      if (name) tools.addView(titleOf(name), namedFrame(name), null);
+    }}
+  >
+    <option value="">from …</option>
+    {#each DIRECTION_NAMES as name (name)}<option value={name}>{titleOf(name)}</option>{/each}
+  </select>
   <hr />
   <h3>Take away</h3>
   <ul>

@@ -100,6 +100,12 @@
 <p class="q-caption">In this view</p>
 <p>{seen.length} of {drawing.items.length} items seen, {here.size} identified here</p>
 {#if open > 0}<button class="q-button main" onclick={() => tools.identifyRest(view)}>Identify the other {open}</button>{/if}
+{#if !view.cut}
+  <p class="q-row">
+    <button class="q-button" onclick={() => tools.addView(`${view.name}, copy`, view, view.spread, view)}>Copy view</button>
+    {#if view.spread}<button class="q-button" onclick={() => tools.addView(`${view.name}, together`, view, null, view)}>The same together</button>{/if}
+  </p>
+{/if}
 {#if here.size > 1}<p><button class="q-button" onclick={() => tools.arrangeBalloons(view)}>Arrange balloons anew</button></p>{/if}
 <p class="remove"><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
 

@@ -1,3 +1,4 @@
+import { DIRECTION_NAMES, namedFrame } from '$core/outline/directions';
 import { recordsOf } from '$core/document/records';
 import type { Action } from '../shared/action';
 import type { Drawing } from '../shared/drawing.svelte';
@@ -86,6 +87,26 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
       shelf: true,
       disabled: !view,
       run: () => view && tools.identifyRest(view),
+    },
+    ...DIRECTION_NAMES.map((name) => ({
+      id: `view-${name}`,
+      label: `Add a view: ${name}`,
+      key: '',
+      run: () => tools.addView(name[0]!.toUpperCase() + name.slice(1), namedFrame(name), null),
+    })),
+    {
+      id: 'copy',
+      label: 'Copy this view',
+      key: '',
+      disabled: !view || !!view.cut,
+      run: () => view && tools.addView(`${view.name}, copy`, view, view.spread, view),
+    },
+    {
+      id: 'together',
+      label: 'Add this view with its parts together',
+      key: '',
+      disabled: !view?.spread,
+      run: () => view && tools.addView(`${view.name}, together`, view, null, view),
     },
     { id: 'arrange', label: 'Arrange the balloons of this view anew', key: 'R', disabled: !view, run: () => view && tools.arrangeBalloons(view) },
     {

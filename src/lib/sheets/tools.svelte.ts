@@ -1,7 +1,13 @@
 import { aimAt } from '$core/annotate/balloon/aim';
 import { proposeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
+import { boxInFrame, roomFor } from '$core/draft/new-view';
+import { motionsOf } from '$core/explode/spread';
+import { pullsOf } from '$core/explode/records';
+import type { ViewFrame } from '$core/outline/directions';
+import { pageOf } from '$core/picture/compose';
+import { standardScales } from '$core/sheet/formats';
 import { dropWithDependants } from '$core/document/steps';
-import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/records';
+import { drawingOf, recordsOf, viewsOn, type BalloonRecord, type ViewRecord } from '$core/document/records';
 import { balloonPlace } from '$core/picture/draw-balloon';
 import { viewRect } from '$core/picture/draw-view';
 import { arrangeAnew, balloonArea } from '../shared/balloons';
@@ -104,6 +110,60 @@ export class Tools {
 
   arrangeBalloons(view: ViewRecord): void {
     void arrangeAnew(this.drawing, view.id);
+  }
+
+  /**
+   * Puts a view on the open sheet where there is room for it, at the scale of another view or the next smaller one that fits.
+   * @param like what it takes over from another view
+   * @param spread that it shows; null: everything together
+   */
+  addView(name: string, frame: ViewFrame, spread: string | null, like?: ViewRecord): void {
+    const { drawing } = this;
+    const { document, assembly, components } = drawing;
+    const sheet = drawing.sheets.find((s) => s.id === (like?.sheet ?? drawing.sheetId));
+    if (!sheet) return;
+    const f = pageOf(sheet).geometry.frame;
+    const here = viewsOn(document, sheet.id);
+    const beside = like ?? here[0];
+    const record = spread === null ? undefined : document[spread];
+    const motions = motionsOf(record?.type === 'spread' ? pullsOf(record, components) : [], components.length);
+    const [x0, y0, x1, y1] = boxInFrame(assembly, components, frame, motions);
+    const standard = standardScales(drawingOf(document).standard);
+    const most = beside?.scale ?? Math.max(...recordsOf(document, 'view').map((v) => v.scale), 0.1);
+    const rectOf = (v: ViewRecord) => {
+      const [x, y, width, height] = viewRect(v, drawing.results.get(v.id));
+      return { x, y, width, height };
+    };
+    const near = beside ? rectOf(beside) : { x: f.x + f.width / 2, y: f.y + f.height / 2, width: 0, height: 0 };
+    const groups = drawing.composed.get(sheet.id)?.groups ?? [];
+    const obstacles = groups.filter((g) => g.role !== 'frame' && g.id !== beside?.id).map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
+    const allowed = { x: f.x + 4, y: f.y + 4, width: f.width - 8, height: f.height - 8 };
+    const scales = standard.filter((s) => s <= most * 1.001);
+    const room = roomFor([x1 - x0, y1 - y0], scales.length ? scales : [most], near, allowed, obstacles);
+    const id = drawing.freshId(`view:${name.toLowerCase().replace(/[^a-z]+/g, '-')}`);
+    const { right, up, toward } = frame;
+    const plain = { hidden: false, tangent: false, shaded: false, label: false } as const;
+    const view: ViewRecord = {
+      ...(like ?? plain),
+      type: 'view',
+      id,
+      sheet: sheet.id,
+      name,
+      right,
+      up,
+      toward,
+      scale: room.scale,
+      at: room.at,
+      pivot: [(x0 + x1) / 2, (y0 + y1) / 2],
+      parent: null,
+      align: null,
+      cut: null,
+      spread,
+      pullLines: spread !== null,
+    };
+    drawing.edit(`Add view ${name}`, [{ op: 'put', record: view }]);
+    drawing.select({ kind: 'record', id });
+    if (!room.free) notify('trouble', 'There is no free room on this sheet. The view stands where it covers least: move it, or take a larger sheet.');
   }
 
   /** Removes what is selected, with what hangs on it. */
