@@ -85,6 +85,21 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   await page.getByRole('button', { name: /^Sheet 3/ }).click();
   await expect(page.getByText('All changes kept')).toBeVisible();
   await expect(page.getByText(/being drawn anew/)).toHaveCount(0, { timeout: 60_000 });
+
+  // Beside it the same view with its parts together, clear of everything else.
+  await page.locator('[data-id="view:exploded"]').focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'The same together' }).click();
+  const together = page.locator('[data-id="view:exploded-view-together"]');
+  await expect.poll(async () => (await together.boundingBox())?.width ?? 0, { timeout: 30_000 }).toBeGreaterThan(10);
+  const rectOf = async (selector: string) => (await page.locator(selector).first().boundingBox())!;
+  const mine = await rectOf('[data-id="view:exploded-view-together"]');
+  for (const other of ['[data-role="list"]', '[data-role="title"]', '[data-id="view:exploded"]']) {
+    const r = await rectOf(other);
+    const apart = mine.x >= r.x + r.width || r.x >= mine.x + mine.width || mine.y >= r.y + r.height || r.y >= mine.y + mine.height;
+    expect([other, apart]).toEqual([other, true]);
+  }
+  await expect(page.getByRole('heading', { name: 'Exploded view, together' })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
 });
 
