@@ -32,7 +32,8 @@ export async function plan(explode: Explode, which: 'all' | 'chosen' | 'rest'): 
     explode,
     'Planning',
     (signal, tell) => compute<PlanAnswer>(drawing.id, { kind: 'plan', frame: explode.frame, together: explode.together(), only }, signal, tell),
-    (partial) => takePlan(explode, which, partial, [], 'Plan so far'),
+    // What is planned first comes off first.
+    (partial) => takePlan(explode, which, partial, [...new Set(partial.flatMap((p) => p.components))], 'Plan so far'),
   );
   if (!answer) return;
   takePlan(explode, which, answer.pulls, answer.order, which === 'all' ? 'Plan' : which === 'chosen' ? 'Plan what is picked' : 'Plan the rest');
@@ -136,7 +137,7 @@ export async function untilClear(explode: Explode, i: number): Promise<void> {
   try {
     const request = { kind: 'clear', pulls, components: own.components, direction: record.direction, gapMm } as const;
     const { distanceMm } = await compute<{ distanceMm: number }>(explode.drawing.id, request);
-    changePull(explode, i, 'Until clear', { distanceMm: Math.ceil(distanceMm), typed: true });
+    changePull(explode, i, 'Until clear', { distanceMm: Math.ceil(distanceMm - 1e-6), typed: true });
   } catch (e) {
     notify('trouble', (e as ApiFailure).message);
   }
