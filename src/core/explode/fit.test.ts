@@ -62,8 +62,8 @@ describe('fitting a spread to its place', () => {
   });
 
   test('keeps what was typed, and the first leg of a way round a corner', () => {
-    const typed = fitSpread(bodies, pulls, { frame, room: [200, 240], scales, kept: new Set([1]) });
-    expect(typed.pulls[1]!.distanceMm).toBe(60);
+    const typed = fitSpread(bodies, [pulls[0]!, up(1, 60.123)], { frame, room: [200, 240], scales, kept: new Set([1]) });
+    expect(typed.pulls[1]!.distanceMm).toBe(60.123);
     const leg: Pull[] = [{ ...up(2, 31), leg: true }, { components: [2], direction: [1, 0, 0], distanceMm: 200 }, up(1, 60)];
     const around = fitSpread(bodies, leg, { frame, room: [200, 240], scales });
     expect(around.pulls[0]).toMatchObject({ distanceMm: 31, leg: true });

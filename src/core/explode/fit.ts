@@ -61,7 +61,9 @@ function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOpti
   const at = (scale: number, gapMm: number): Fit => {
     const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
     const fitOf = (floors: Wish['floors']): Fit => {
-      const tight = tightener.solve({ ...wish, ...(floors ? { floors } : {}) }).map((p): Pull => ({ ...p, distanceMm: rounded(p.distanceMm) }));
+      const solved = tightener.solve({ ...wish, ...(floors ? { floors } : {}) });
+      // What stays as it is stays to the last digit.
+      const tight = solved.map((p, k): Pull => (p.distanceMm === pulls[k]!.distanceMm ? p : { ...p, distanceMm: rounded(p.distanceMm) }));
       const box = boxOf(tightener.paper, tight);
       const size = sizeOf(box, scale);
       return { pulls: tight, scale, gapMm, size, middle: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2], fits: size[0] <= room[0] && size[1] <= room[1] };
