@@ -77,6 +77,15 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   // The balloons of the sheet follow, each on its part, and none crosses another.
   await expect.poll(async () => (await labelsOf(request, id)).at(-1), { timeout: 60_000 }).toBe('Arrange balloons');
 
+  // Looked at from another side, it stays in its room, and the balloons follow again.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Where least is hidden' }).click();
+  await page
+    .getByRole('button', { name: /% hidden$/ })
+    .nth(1)
+    .click({ timeout: 30_000 });
+  await expect.poll(async () => (await labelsOf(request, id)).slice(-2), { timeout: 60_000 }).toEqual(['Direction of view', 'Arrange balloons']);
+
   // Playing ends with everything together, by key.
   await page.keyboard.press(' ');
   await expect(page.getByRole('region', { name: 'Play apart and together' }).getByText('together', { exact: true })).toBeVisible({ timeout: 30_000 });

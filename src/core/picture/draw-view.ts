@@ -32,7 +32,7 @@ export interface ViewContext {
 }
 
 /** Box of a view's lines on paper: x, y, width, height. */
-export function viewRect(view: ViewRecord, result: ViewResult | undefined): [number, number, number, number] {
+export function viewRect(view: ViewRecord, result: Pick<ViewResult, 'box'> | undefined): [number, number, number, number] {
   if (!result) return [view.at[0] - 20, view.at[1] - 15, 40, 30];
   const m = paperMapOf(view);
   const [x0, y0, x1, y1] = result.box;

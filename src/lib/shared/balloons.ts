@@ -1,4 +1,5 @@
 import { arrangeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
+import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
 import type { ViewRecord } from '$core/document/records';
 import { pageOf } from '$core/picture/compose';
 import type { Drawing } from './drawing.svelte';
@@ -32,5 +33,9 @@ export async function arrangeAnew(drawing: Drawing, viewId: string): Promise<voi
   const result = drawing.results.get(viewId);
   if (view?.type !== 'view' || !result) return;
   const steps = arrangeBalloons(drawing.document, view, result, drawing.items, drawing.components, balloonArea(drawing, view));
-  if (steps.length) drawing.edit('Arrange balloons', steps);
+  // What stays where it was put ends on its part all the same.
+  const placed = new Set(steps.flatMap((s) => (s.op === 'put' ? [s.record.id] : [])));
+  const strays = strayBalloons(drawing.document, drawing.components, new Map([[viewId, result]])).filter((s) => !placed.has(s.balloon.id));
+  const all = [...steps, ...reaimSteps(strays)];
+  if (all.length) drawing.edit('Arrange balloons', all);
 }

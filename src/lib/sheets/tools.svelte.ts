@@ -125,18 +125,23 @@ export class Tools {
     const f = pageOf(sheet).geometry.frame;
     const here = viewsOn(document, sheet.id);
     const beside = like ?? here[0];
-    const record = spread === null ? undefined : document[spread];
-    const motions = motionsOf(record?.type === 'spread' ? pullsOf(record, components) : [], components.length);
-    const [x0, y0, x1, y1] = boxInFrame(assembly, components, frame, motions);
+    const boxOf = (of: ViewFrame, shown: string | null) => {
+      const record = shown === null ? undefined : document[shown];
+      return boxInFrame(assembly, components, of, motionsOf(record?.type === 'spread' ? pullsOf(record, components) : [], components.length));
+    };
+    const [x0, y0, x1, y1] = boxOf(frame, spread);
     const standard = standardScales(drawingOf(document).standard);
     const most = beside?.scale ?? Math.max(...recordsOf(document, 'view').map((v) => v.scale), 0.1);
     const rectOf = (v: ViewRecord) => {
-      const [x, y, width, height] = viewRect(v, drawing.results.get(v.id));
+      // One that is still being drawn is as large as its parts say.
+      const result = drawing.results.get(v.id) ?? { box: boxOf(v, v.spread) };
+      const [x, y, width, height] = viewRect(v, result);
       return { x, y, width, height };
     };
     const near = beside ? rectOf(beside) : { x: f.x + f.width / 2, y: f.y + f.height / 2, width: 0, height: 0 };
     const groups = drawing.composed.get(sheet.id)?.groups ?? [];
-    const obstacles = groups.filter((g) => g.role !== 'frame' && g.id !== beside?.id).map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
+    const others = groups.filter((g) => g.role !== 'frame' && g.role !== 'view').map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
+    const obstacles = [...others, ...here.filter((v) => v.id !== beside?.id).map(rectOf)];
     const allowed = { x: f.x + 4, y: f.y + 4, width: f.width - 8, height: f.height - 8 };
     const scales = standard.filter((s) => s <= most * 1.001);
     const room = roomFor([x1 - x0, y1 - y0], scales.length ? scales : [most], near, allowed, obstacles);
