@@ -97,12 +97,12 @@ function overOthers(view: ViewRecord, result: ViewResult, own: ReadonlySet<numbe
 
 function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], components: readonly Component[], area: BalloonArea): Map<string, Placing> {
   const map = paperMapOf(view);
-  const requests = wanted.map((w) => ({
-    id: w.id,
-    anchors: anchorsOf(result, new Set(w.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
-    over: overOthers(view, result, new Set(w.components)),
+  const requests = wanted.map((one) => ({
+    id: one.id,
+    anchors: anchorsOf(result, new Set(one.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
+    over: overOthers(view, result, new Set(one.components)),
   }));
-  const own = new Map(wanted.map((w) => [w.id, w.components]));
+  const own = new Map(wanted.map((one) => [one.id, one.components]));
   const [x, y, width, height] = viewRect(view, result);
   const out = new Map<string, Placing>();
   for (const p of layoutBalloons(requests, { ...area, view: { x, y, width, height } })) {
