@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type APIRequestContext } from '@playwright/test';
+import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
 
 // as1-oc-214 of the CAx-IF rounds, from the npm package occt-import-js.
 const FILE = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp');
@@ -18,12 +18,18 @@ async function uploaded(request: APIRequestContext, name: string): Promise<strin
   return id;
 }
 
-test('an exploded view: plan, drag, type, see a collision named, tighten, see it on the sheet', async ({ page, request }) => {
+/** The Explode stage of a new job, its first plan checked. */
+async function opened(page: Page, request: APIRequestContext, name: string) {
   test.setTimeout(180_000);
-  const id = await uploaded(request, 'exploded.stp');
+  const id = await uploaded(request, name);
   await page.goto(`/jobs/${id}/explode`);
   const pulls = page.getByRole('region', { name: 'Pulls' });
   await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
+  return { id, pulls };
+}
+
+test('an exploded view: plan, drag, type, see a collision named, tighten, see it on the sheet', async ({ page, request }) => {
+  const { id, pulls } = await opened(page, request, 'exploded.stp');
   const first = Number(await pulls.getByLabel(/of pull 1,/).inputValue());
   expect(first).toBeGreaterThan(0);
 
@@ -113,11 +119,7 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
 });
 
 test('parts picked in the tree and in the model are pulled, bent, held together and shown in a view', async ({ page, request }) => {
-  test.setTimeout(180_000);
-  const id = await uploaded(request, 'picked.stp');
-  await page.goto(`/jobs/${id}/explode`);
-  const pulls = page.getByRole('region', { name: 'Pulls' });
-  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
+  const { id, pulls } = await opened(page, request, 'picked.stp');
   const side = page.getByRole('tablist');
 
   // A spread of one's own, beside the planned one.
@@ -182,17 +184,13 @@ test('parts picked in the tree and in the model are pulled, bent, held together 
 });
 
 test('pulls are merged, split, spaced, reordered, named and switched off; a spread is duplicated and taken along', async ({ page, request }) => {
-  test.setTimeout(180_000);
-  const id = await uploaded(request, 'edited.stp');
-  await page.goto(`/jobs/${id}/explode`);
-  const pulls = page.getByRole('region', { name: 'Pulls' });
+  const { id, pulls } = await opened(page, request, 'edited.stp');
   const rows = pulls.locator('[data-pull]');
   const row = (i: number) => pulls.locator(`[data-pull="${i - 1}"]`);
   const undone = async (count: number) => {
     await page.keyboard.press('Control+z');
     await expect(rows).toHaveCount(count);
   };
-  await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 30_000 });
   // Nuts of the rod, the rod, nuts of the bolts, bolts, brackets.
   await expect(rows).toHaveCount(6);
 

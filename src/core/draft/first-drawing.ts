@@ -1,4 +1,4 @@
-import { proposeBalloons } from '../annotate/balloon/propose.ts';
+import { balloonAreaIn, proposeBalloons } from '../annotate/balloon/propose.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
@@ -29,7 +29,7 @@ import { titleBlockRect } from '../sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import { arrange, roomsAround, type Block } from './arrange.ts';
-import { EXPLODED_MARGIN, roomBeside } from './room.ts';
+import { EXPLODED_MARGIN, leftBeside, roomBeside } from './room.ts';
 import { placeByMask } from './place-by-mask.ts';
 
 export interface DraftOptions {
@@ -269,8 +269,7 @@ class Drafter {
   private hasRoomBeside(rows: number): boolean {
     const { frame } = sheetGeometry(this.sheetFormat, this.landscape);
     const [, ...lists] = this.listRects(rows);
-    const left = Math.min(...lists.map((r) => r.x)) - frame.x;
-    const above = Math.min(...lists.map((r) => r.y)) - frame.y;
+    const { left, above } = leftBeside(frame, lists);
     return Math.max(left / frame.width, above / frame.height) >= LEAST_SHARE_BESIDE;
   }
 
@@ -287,8 +286,7 @@ class Drafter {
 
   /** One balloon per item in the view; returns the items that have no visible edge there. */
   private balloons(viewId: string, items: readonly Item[], obstacles: readonly Rect[]): Item[] {
-    const { frame: f } = sheetGeometry(this.sheetFormat, this.landscape);
-    const area = { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: styleFor(this.sheetFormat).balloon };
+    const area = balloonAreaIn(sheetGeometry(this.sheetFormat, this.landscape).frame, obstacles, styleFor(this.sheetFormat).balloon);
     const view = this.records[viewId] as ViewRecord;
     const proposed = proposeBalloons(view, this.results.get(viewId)!, items, this.components, area, (part) => `balloon:${part}`);
     for (const { record } of proposed) this.records[record.id] = record;

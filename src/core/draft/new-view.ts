@@ -33,6 +33,9 @@ export function boxInFrame(
   return out;
 }
 
+/** New views keep so far from the frame, mm. */
+export const OFF_FRAME_MM = 4;
+
 /** Smaller scales that are tried before a view is put where it covers something. */
 const SMALLER = 5;
 

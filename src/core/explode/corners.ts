@@ -1,5 +1,5 @@
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { dot, scale, type Vec3 } from '../base/vector.ts';
+import { scale } from '../base/vector.ts';
 import type { Body } from '../outline/scene.ts';
 import { pairWay } from './blocking.ts';
 import { shifted, Sight, type Along } from './columns.ts';
@@ -17,7 +17,6 @@ export interface Corner {
 const PLACES = 16;
 /** A first leg shorter than this share of the whole is no leg. */
 const SHORTEST = 1e-3;
-const SQUARE = 0.1;
 const MODEL_WAYS: readonly WayIndex[] = [4, 5, 0, 1, 2, 3];
 
 /** Looks for ways with a corner, for what has no straight one: a bolt that is lifted out of its hole and taken away to the side. */
@@ -47,7 +46,8 @@ export class Corners {
       if (room < SHORTEST * this.ways.diagonal) continue;
       let best: { then: WayIndex; from: number; to: number } | undefined;
       for (const then of MODEL_WAYS) {
-        if (Math.abs(dot(this.ways.direction(first), this.ways.direction(then))) > SQUARE) continue;
+        // Along the same axis is no corner.
+        if (then >> 1 === first >> 1) continue;
         const span = this.span(own, others, first, then, room);
         if (span && (!best || span.from < best.from)) best = { then, ...span };
       }
@@ -97,7 +97,7 @@ export class Corners {
 
   private look(way: WayIndex) {
     let l = this.sights.get(way);
-    if (!l) this.sights.set(way, (l = { sight: new Sight(this.ways.direction(way) as Vec3), seen: [] }));
+    if (!l) this.sights.set(way, (l = { sight: new Sight(this.ways.direction(way)), seen: [] }));
     return l;
   }
 

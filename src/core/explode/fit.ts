@@ -43,9 +43,9 @@ const WORTH = 0.97;
 
 /**
  * Tightens a spread for a place on paper: first the arrangement that fills the room best, then the largest standard
- * scale at which it fits with the least gap, then the widest gap at that scale with which nothing touches. Pulls go another way than planned only
- * where the whole can be drawn larger for it: what stays in line reads better. Where no scale fits, the smallest is taken
- * and `fits` is false.
+ * scale at which it fits with the least gap, then the widest gap at that scale with which nothing touches. Pulls go
+ * another way than planned only where the whole can be drawn larger for it: what stays in line reads better. Where no
+ * scale fits, the smallest is taken and `fits` is false.
  */
 export function fitSpread(bodies: readonly Body[], pulls: readonly Pull[], options: FitOptions): Fit {
   const spacing = new Spacing(bodies);
@@ -60,15 +60,17 @@ function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOpti
   const { room, frame } = options;
   const at = (scale: number, gapMm: number): Fit => {
     const tightener = new Tightener(bodies, pulls, { ...options, gapMm: gapMm / scale }, spacing);
-    const fitOf = (floors: Wish['floors']): Fit => {
-      const solved = tightener.solve({ ...wish, ...(floors ? { floors } : {}) });
+    return partTouching(new Map(wish.floors), (floors) => {
+      const solved = tightener.solve({ ...wish, floors });
+      tightener.paper.pulls = solved;
+      const touching = tightener.paper.touching(solved.map((p) => p.distanceMm));
       // What stays as it is stays to the last digit.
       const tight = solved.map((p, k): Pull => (p.distanceMm === pulls[k]!.distanceMm ? p : { ...p, distanceMm: rounded(p.distanceMm) }));
       const box = boxOf(tightener.paper, tight);
       const size = sizeOf(box, scale);
-      return { pulls: tight, scale, gapMm, size, middle: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2], fits: size[0] <= room[0] && size[1] <= room[1] };
-    };
-    return partTouching(fitOf(wish.floors), tightener, fitOf, new Map(wish.floors));
+      const middle: Vec2 = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
+      return { fit: { pulls: tight, scale, gapMm, size, middle, fits: size[0] <= room[0] && size[1] <= room[1] }, touching };
+    });
   };
   const box = viewBox(bodies, frame);
   const could = options.scales.filter((s) => (box[2] - box[0]) * s <= room[0] && (box[3] - box[1]) * s <= room[1] && need * s <= DOUBT);
@@ -89,22 +91,28 @@ function fitAs(bodies: readonly Body[], pulls: readonly Pull[], options: FitOpti
   return last ?? at(options.scales.at(-1)!, gaps.at(-1)!);
 }
 
+/** A fit, and the pairs of groups that touch in it still. */
+interface Tried {
+  readonly fit: Fit;
+  readonly touching: readonly { readonly a: Group; readonly b: Group }[];
+}
+
 /** Where parts touch still, pulls between them go a little farther, as long as the whole fits. */
-function partTouching(start: Fit, tightener: Tightener, fitOf: (floors: Map<number, number>) => Fit, floors: Map<number, number>): Fit {
-  let [fit, touching, wished] = [start, tightener.touching, floors];
-  let left = fit.fits ? PARTINGS : 0;
-  while (touching.length > 0 && left > 0) {
-    const before = touching;
-    for (const k of new Set(touching.flatMap(([a, b]) => apart(a, b))))
+function partTouching(floors: ReadonlyMap<number, number>, tryWith: (floors: ReadonlyMap<number, number>) => Tried): Fit {
+  let best = tryWith(floors);
+  let left = best.fit.fits ? PARTINGS : 0;
+  while (best.touching.length > 0 && left > 0) {
+    const before = best;
+    for (const k of new Set(before.touching.flatMap(({ a, b }) => apart(a, b))))
       for (const factor of A_LITTLE) {
-        if (left-- <= 0 || touching !== before) break;
-        const more = new Map(wished).set(k, fit.pulls[k]!.distanceMm * factor);
-        const other = fitOf(more);
-        if (other.fits && tightener.touching.length < touching.length) [fit, touching, wished] = [other, tightener.touching, more];
+        if (left-- <= 0 || best !== before) break;
+        const more = new Map(floors).set(k, before.fit.pulls[k]!.distanceMm * factor);
+        const other = tryWith(more);
+        if (other.fit.fits && other.touching.length < before.touching.length) [best, floors] = [other, more];
       }
-    if (touching === before) return fit;
+    if (best === before) break;
   }
-  return fit;
+  return best.fit;
 }
 
 /** The pulls that only one of two groups makes: those of the outer one last moved first. */

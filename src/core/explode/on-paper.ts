@@ -92,6 +92,17 @@ export class PaperGroups {
     }
     return box;
   }
+
+  /** Pairs of groups that touch, or come closer than the gap; with where the first is on the second's grid. */
+  touching(distances: readonly number[]): { a: Group; b: Group; dx: number; dy: number }[] {
+    const at = this.groups.map((g) => this.cells(g, distances));
+    return this.groups.flatMap((a, i) =>
+      this.groups.slice(i + 1).flatMap((b, j) => {
+        const [dx, dy] = [at[i]![0] - at[i + 1 + j]![0], at[i]![1] - at[i + 1 + j]![1]];
+        return sharedCells(a.grownShape, b.grownShape, dx, dy, 1) > 0 ? [{ a, b, dx, dy }] : [];
+      }),
+    );
+  }
 }
 
 /** Two groups of components that overlap or come too close on paper. */
@@ -117,15 +128,9 @@ export interface PaperReport {
 export function paperReport(bodies: readonly Body[], pulls: readonly Pull[], frame: ViewFrame, scale: number, gapMm: number): PaperReport {
   const paper = new PaperGroups(bodies, pulls, frame, gapMm / scale);
   const distances = pulls.map((p) => p.distanceMm);
-  const touches: Touch[] = [];
   const cell = (paper.cellMm * scale) ** 2;
-  paper.groups.forEach((a, i) => {
-    const [ax, ay] = paper.cells(a, distances);
-    for (const b of paper.groups.slice(i + 1)) {
-      const [bx, by] = paper.cells(b, distances);
-      if (sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by, 1) === 0) continue;
-      touches.push({ first: a.components, second: b.components, overlapMm2: sharedCells(a.shape, b.shape, ax - bx, ay - by) * cell });
-    }
+  const touches = paper.touching(distances).map(({ a, b, dx, dy }): Touch => {
+    return { first: a.components, second: b.components, overlapMm2: sharedCells(a.shape, b.shape, dx, dy) * cell };
   });
   const box = paper.box(distances);
   return {

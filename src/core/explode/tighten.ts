@@ -56,8 +56,6 @@ export class Tightener {
   private pulls: Pull[] = [];
   private distances: number[] = [];
   private wish: Wish = {};
-  /** Pairs of separately pulled groups that touch, or come closer than the gap, in the last solution. */
-  touching: readonly (readonly [Group, Group])[] = [];
 
   /** @param spacing of the same bodies, where there is one already: it remembers much */
   constructor(bodies: readonly Body[], pulls: readonly Pull[], options: TightenOptions, spacing = new Spacing(bodies)) {
@@ -81,15 +79,12 @@ export class Tightener {
     for (let round = 0; round < ROUNDS; round++) if (!this.shorten()) break;
     const after = this.overlapOfAll();
     const tight = this.pulls.map((p, k) => ({ ...p, distanceMm: this.distances[k]! }));
-    this.touching = this.touchingPairs();
     // Whoever found room by hand where there is hardly any does better.
     this.given.forEach((p, k) => {
       this.pulls[k] = p;
       this.distances[k] = p.distanceMm;
     });
-    if (this.overlapOfAll() >= after) return tight;
-    this.touching = this.touchingPairs();
-    return [...this.given];
+    return this.overlapOfAll() < after ? [...this.given] : tight;
   }
 
   /** Tries each pull shorter where the others are now. @returns whether one was */
@@ -119,19 +114,6 @@ export class Tightener {
       }
     });
     return n;
-  }
-
-  private touchingPairs(): [Group, Group][] {
-    const { groups } = this.paper;
-    const out: [Group, Group][] = [];
-    groups.forEach((a, i) => {
-      const [ax, ay] = this.paper.cells(a, this.distances);
-      for (const b of groups.slice(i + 1)) {
-        const [bx, by] = this.paper.cells(b, this.distances);
-        if (sharedCells(a.grownShape, b.grownShape, ax - bx, ay - by, 1) > 0) out.push([a, b]);
-      }
-    });
-    return out;
   }
 
   /** Sets a pull for the first time, in the direction in which it has the shortest way to a free place. */

@@ -9,7 +9,7 @@ import { pageOf } from '../picture/compose.ts';
 import type { DisplayList } from '../picture/display-list.ts';
 import { balloonPlace } from '../picture/draw-balloon.ts';
 import { paperMapOf } from '../picture/draw-view.ts';
-import type { Rect } from '../sheet/formats.ts';
+import { rectOf, type Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
 export type FindingCode =
@@ -130,17 +130,17 @@ function overlapping({ document, sheets, results }: ProofInput): Finding[] {
     const { frame } = pageOf(s).geometry;
     const groups = list.groups.filter((g) => g.role !== 'frame');
     groups.forEach((a, i) => {
-      const box = rect(a.box);
+      const box = rectOf(a.box);
       if (a.role !== 'title' && !inside(box, frame))
         out.push({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet: s.id, about: [a.id], text: `${a.label} reaches over the frame.` });
       for (const b of groups.slice(i + 1)) {
         const docked = (a.role === 'title' && b.role === 'list') || (a.role === 'list' && b.role === 'list');
         // A balloon stands beside its view's lines but may be inside its box.
         const balloonOnView = (a.role === 'view' && b.role === 'balloon') || (a.role === 'balloon' && b.role === 'view');
-        if (docked || balloonOnView || !overlaps(box, rect(b.box), -0.01)) continue;
+        if (docked || balloonOnView || !overlaps(box, rectOf(b.box), -0.01)) continue;
         const view = document[a.id];
         const result = results.get(a.id);
-        if (view?.type === 'view' && result && b.role !== 'view' && !covers(view, result, rect(b.box))) continue;
+        if (view?.type === 'view' && result && b.role !== 'view' && !covers(view, result, rectOf(b.box))) continue;
         out.push({ code: 'OVERLAP', severity: 'trouble', sheet: s.id, about: [a.id, b.id], text: `${a.label} and ${b.label} overlap.` });
       }
     });
@@ -148,7 +148,6 @@ function overlapping({ document, sheets, results }: ProofInput): Finding[] {
   return out;
 }
 
-const rect = (b: readonly [number, number, number, number]): Rect => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
 /** A list lies on the frame's line: that is inside. */
 const ON_LINE_MM = 0.01;
 const inside = (r: Rect, f: Rect) =>

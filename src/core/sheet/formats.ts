@@ -35,6 +35,12 @@ export interface Rect {
   readonly height: number;
 }
 
+/** A box `[x, y, width, height]` as a rectangle. */
+export const rectOf = (b: readonly [number, number, number, number]): Rect => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
+
+/** A rectangle grown on every side, mm; less than nought shrinks it. */
+export const inflate = (r: Rect, by: number): Rect => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
+
 /** Page and frame of a sheet, mm, y down from the top left corner of the trimmed sheet. */
 export interface SheetGeometry {
   readonly width: number;

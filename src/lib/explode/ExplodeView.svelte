@@ -8,7 +8,7 @@
   import { viewKey } from '../shared/view-keys';
   import Stage3d, { type Look } from '../shared/Stage3d.svelte';
   import type { Explode, PickedWay } from './explode.svelte';
-  import { changePull } from './pull-edits';
+  import { setDistance } from './pull-edits';
 
   const { explode, onlook }: { explode: Explode; onlook: (look: Look) => void } = $props();
   const { drawing } = $derived(explode);
@@ -132,8 +132,7 @@
     pressed = undefined;
     const mm = explode.drag;
     explode.drag = undefined;
-    if (mm !== undefined && explode.active !== undefined && mm !== explode.pull?.distanceMm)
-      changePull(explode, explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
+    if (mm !== undefined && explode.active !== undefined && mm !== explode.pull?.distanceMm) setDistance(explode, explode.active, mm);
   }
   function nudge(e: KeyboardEvent) {
     if (!explode.pull || explode.active === undefined || !['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'].includes(e.key)) return;
@@ -141,7 +140,7 @@
     e.stopPropagation();
     const by = (e.shiftKey ? 10 : 1) * (e.key === 'ArrowRight' || e.key === 'ArrowUp' ? 1 : -1);
     const mm = Number((explode.pull.distanceMm + by).toFixed(3));
-    changePull(explode, explode.active, `Distance ${mm} mm`, { distanceMm: mm, typed: true });
+    setDistance(explode, explode.active, mm);
   }
 
   /** Where the pull at hand passes through something. */

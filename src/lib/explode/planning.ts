@@ -16,7 +16,7 @@ import { axisText, type Explode, type Work } from './explode.svelte';
 import { changePull } from './pull-edits';
 import { newSpread } from './spreads';
 
-/** Half the gap that "until clear" leaves, paper mm. */
+/** The gap that "until clear" leaves, paper mm. */
 const CLEAR_GAP_MM = 2;
 
 /** Plans everything anew, or adds a plan for what is chosen or for what has no pull yet. */
@@ -101,6 +101,10 @@ export async function lookFrom(explode: Explode, { right, up, toward }: ViewFram
     scales.length ? scales : [view.scale],
   );
   if (!answer || explode.spread !== spread) return;
+  if (!answer.fits) {
+    notify('trouble', `Seen from there it does not fit the sheet even at ${scaleText(answer.scale)}. Take a larger sheet, or tighten it first.`);
+    return;
+  }
   explode.proposals = [];
   put(explode, 'Direction of view', spread, { ...view, ...frame }, answer);
 }

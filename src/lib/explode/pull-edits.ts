@@ -67,13 +67,18 @@ function roundDistance(explode: Explode): number {
   return Math.max(step, Math.round(size / step) * step);
 }
 
+/** A distance that someone chose: by typing, by the handle or by its keys. */
+export function setDistance(explode: Explode, i: number, mm: number): void {
+  changePull(explode, i, `Distance ${mm} mm`, { distanceMm: mm, typed: true }, ['leg']);
+}
+
 /** Takes what was typed as a distance, or as an angle in degrees. @returns whether it is one */
 export function typePull(explode: Explode, i: number, text: string): boolean {
   const p = explode.spread!.pulls[i]!;
   const v = evaluateLength(text);
   if (v === undefined) notify('trouble', `“${text}” is no length. Type a number such as 45 or 2*12.5.`);
   else if (p.turn) changePull(explode, i, `Turn ${v}°`, { turn: { ...p.turn, angle: (v * Math.PI) / 180 }, typed: true });
-  else changePull(explode, i, `Distance ${v} mm`, { distanceMm: v, typed: true }, ['leg']);
+  else setDistance(explode, i, v);
   return v !== undefined;
 }
 

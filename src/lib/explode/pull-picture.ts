@@ -12,6 +12,6 @@ export function pullPicture(drawing: Drawing, pull: PullRecord): string {
   const first = own[0];
   if (!first) return '';
   if (own.length > MOST || own.every((c) => c.part === first.part)) return `/api/parts/${keyOf(first.part)}`;
-  // The geometry's key in the address: another model has another picture.
-  return `/api/jobs/${drawing.id}/picture?of=${own.map((c) => c.index).join()}&as=${keyOf(first.part).slice(0, 8)}-${drawing.components.length}`;
+  // Another model has another picture.
+  return `/api/jobs/${drawing.id}/picture?of=${own.map((c) => c.index).join()}&model=${drawing.model}`;
 }

@@ -1,7 +1,8 @@
-import { arrangeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
+import { arrangeBalloons, balloonAreaIn, type BalloonArea } from '$core/annotate/balloon/propose';
 import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
 import type { ViewRecord } from '$core/document/records';
 import { pageOf } from '$core/picture/compose';
+import { rectOf } from '$core/sheet/formats';
 import type { Drawing } from './drawing.svelte';
 import { notify } from './notices.svelte';
 
@@ -9,16 +10,13 @@ import { notify } from './notices.svelte';
 export function balloonArea(drawing: Drawing, view: ViewRecord): BalloonArea {
   const sheet = drawing.sheets.find((s) => s.id === view.sheet)!;
   const { geometry, style } = pageOf(sheet);
-  const f = geometry.frame;
   // Its own balloons give way, others do not.
   const own = (id: string) => {
     const r = drawing.document[id];
     return id === view.id || (r?.type === 'balloon' && r.view === view.id);
   };
-  const obstacles = (drawing.composed.get(sheet.id)?.groups ?? [])
-    .filter((g) => g.role !== 'frame' && !own(g.id))
-    .map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
-  return { allowed: { x: f.x + 3, y: f.y + 3, width: f.width - 6, height: f.height - 6 }, obstacles, diameter: style.balloon };
+  const obstacles = (drawing.composed.get(sheet.id)?.groups ?? []).filter((g) => g.role !== 'frame' && !own(g.id)).map((g) => rectOf(g.box));
+  return balloonAreaIn(geometry.frame, obstacles, style.balloon);
 }
 
 /** Places the balloons of a view anew, once its lines are there. */

@@ -30,6 +30,10 @@ export type Selection =
   | { readonly kind: 'record'; readonly id: string }
   | { readonly kind: 'field'; readonly field: string };
 
+/** How often it is looked whether views are there, and how many times: three minutes. */
+const LOOK_MS = 120;
+const MOST_LOOKS = 1500;
+
 /** The open drawing: document, computed views, selection, and the queue of changes on their way to the server. */
 export class Drawing {
   readonly id: string;
@@ -52,7 +56,8 @@ export class Drawing {
   broken = new SvelteMap<string, string>();
   /** Views on their way, by id. */
   computing = new SvelteMap<string, string>();
-  private readonly model: string;
+  /** Id of the model that is shown; empty: the one the drawing was first made from. */
+  readonly model: string;
   private drawsViews = true;
   private specs = new Map<string, string>();
   private readonly outbox: Outbox;
@@ -196,8 +201,8 @@ export class Drawing {
   async viewsThere(sheet: string): Promise<boolean> {
     const views = viewsOn(this.document, sheet);
     for (const v of views) this.want(v);
-    while (views.some((v) => this.computing.has(v.id))) await new Promise((done) => setTimeout(done, 120));
-    return views.every((v) => this.results.has(v.id) && !this.broken.has(v.id));
+    for (let n = 0; n < MOST_LOOKS && views.some((v) => this.computing.has(v.id)); n++) await new Promise((done) => setTimeout(done, LOOK_MS));
+    return views.every((v) => this.results.has(v.id) && !this.broken.has(v.id) && !this.computing.has(v.id));
   }
 
   private async fetchView(id: string, tries = 0): Promise<void> {

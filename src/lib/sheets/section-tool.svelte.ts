@@ -6,6 +6,8 @@ import { nextLetter } from '$core/document/letters';
 import { drawingOf, recordsOf, type CutRecord, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import { placeBeside } from '$core/draft/beside';
+import { OFF_FRAME_MM } from '$core/draft/new-view';
+import { inflate, rectOf } from '$core/sheet/formats';
 import { ARC_STRIDE } from '$core/outline/linework';
 import { pageOf } from '$core/picture/compose';
 import { viewRect } from '$core/picture/draw-view';
@@ -191,7 +193,6 @@ export class SectionTool {
     const list = drawing.composed.get(parent.sheet);
     const sheet = drawing.sheets.find((s) => s.id === parent.sheet)!;
     const f = pageOf(sheet).geometry.frame;
-    const rectOf = (b: readonly [number, number, number, number]) => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
     const own = rectOf(viewRect(parent, drawing.results.get(parent.id)));
     const label = 14;
     const size: [number, number] = [(box[2] - box[0]) * parent.scale, (box[3] - box[1]) * parent.scale + label];
@@ -201,7 +202,7 @@ export class SectionTool {
     const direction =
       square === 'level' ? ([k * Math.sign(reader[0]), 0] as const) : square === 'upright' ? ([0, k * Math.sign(reader[1])] as const) : undefined;
     const obstacles = (list?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== parent.id).map((g) => rectOf(g.box));
-    const place = placeBeside(own, direction, size, { x: f.x + 4, y: f.y + 4, width: f.width - 8, height: f.height - 8 }, obstacles);
+    const place = placeBeside(own, direction, size, inflate(f, -OFF_FRAME_MM), obstacles);
     const pivot: [number, number] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
     let [x, y] = place.at;
     y -= label / 2;
@@ -273,7 +274,7 @@ export class SectionTool {
     const list = drawing.composed.get(view.sheet);
     const f = pageOf(drawing.sheets.find((s) => s.id === view.sheet)!).geometry.frame;
     const own = viewRect(view, drawing.results.get(view.id));
-    const taken = (list?.groups ?? []).filter((g) => g.role !== 'frame').map((g) => ({ x: g.box[0], y: g.box[1], width: g.box[2], height: g.box[3] }));
+    const taken = (list?.groups ?? []).filter((g) => g.role !== 'frame').map((g) => rectOf(g.box));
     const letters = new Set(recordsOf(drawing.document, 'view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
     const ids = new Set<string>();
     const steps = distances.map((distance): Step => {
@@ -282,13 +283,7 @@ export class SectionTool {
       const id = drawing.freshId('view:slice', ids);
       ids.add(id);
       const size: [number, number] = [own[2], own[3] + 14];
-      const place = placeBeside(
-        { x: own[0], y: own[1], width: own[2], height: own[3] },
-        [1, 0],
-        size,
-        { x: f.x + 4, y: f.y + 4, width: f.width - 8, height: f.height - 8 },
-        taken,
-      );
+      const place = placeBeside({ x: own[0], y: own[1], width: own[2], height: own[3] }, [1, 0], size, inflate(f, -OFF_FRAME_MM), taken);
       const at: [number, number] = [place.at[0] + (view.at[0] - own[0] - own[2] / 2), place.at[1] - 7 + (view.at[1] - own[1] - own[3] / 2)];
       taken.push({ x: place.at[0] - size[0] / 2, y: place.at[1] - size[1] / 2, width: size[0], height: size[1] });
       return {

@@ -1,14 +1,13 @@
 import { aimAt } from '$core/annotate/balloon/aim';
-import { proposeBalloons, type BalloonArea } from '$core/annotate/balloon/propose';
-import { boxInFrame, roomFor } from '$core/draft/new-view';
+import { proposeBalloons, standingBalloon, type BalloonArea } from '$core/annotate/balloon/propose';
+import { boxInFrame, OFF_FRAME_MM, roomFor } from '$core/draft/new-view';
 import { motionsOf } from '$core/explode/spread';
 import { pullsOf } from '$core/explode/records';
 import type { ViewFrame } from '$core/outline/directions';
 import { pageOf } from '$core/picture/compose';
-import { standardScales } from '$core/sheet/formats';
+import { inflate, rectOf, standardScales } from '$core/sheet/formats';
 import { dropWithDependants } from '$core/document/steps';
 import { drawingOf, recordsOf, viewsOn, type BalloonRecord, type ViewRecord } from '$core/document/records';
-import { balloonPlace } from '$core/picture/draw-balloon';
 import { viewRect } from '$core/picture/draw-view';
 import { arrangeAnew, balloonArea } from '../shared/balloons';
 import { notify } from '../shared/notices.svelte';
@@ -101,10 +100,7 @@ export class Tools {
   private roomFor(view: ViewRecord): BalloonArea {
     const standing = recordsOf(this.drawing.document, 'balloon')
       .filter((b) => b.view === view.id)
-      .map((b) => {
-        const { x, y, tipX, tipY } = balloonPlace(b, view);
-        return { x, y, anchor: { x: tipX, y: tipY } };
-      });
+      .map((b) => standingBalloon(b, view));
     return { ...balloonArea(this.drawing, view), standing };
   }
 
@@ -132,19 +128,14 @@ export class Tools {
     const [x0, y0, x1, y1] = boxOf(frame, spread);
     const standard = standardScales(drawingOf(document).standard);
     const most = beside?.scale ?? Math.max(...recordsOf(document, 'view').map((v) => v.scale), 0.1);
-    const rectOf = (v: ViewRecord) => {
-      // One that is still being drawn is as large as its parts say.
-      const result = drawing.results.get(v.id) ?? { box: boxOf(v, v.spread) };
-      const [x, y, width, height] = viewRect(v, result);
-      return { x, y, width, height };
-    };
-    const near = beside ? rectOf(beside) : { x: f.x + f.width / 2, y: f.y + f.height / 2, width: 0, height: 0 };
+    // One that is still being drawn is as large as its parts say.
+    const rectOfView = (v: ViewRecord) => rectOf(viewRect(v, drawing.results.get(v.id) ?? { box: boxOf(v, v.spread) }));
+    const near = beside ? rectOfView(beside) : { x: f.x + f.width / 2, y: f.y + f.height / 2, width: 0, height: 0 };
     const groups = drawing.composed.get(sheet.id)?.groups ?? [];
-    const others = groups.filter((g) => g.role !== 'frame' && g.role !== 'view').map(({ box: b }) => ({ x: b[0], y: b[1], width: b[2], height: b[3] }));
-    const obstacles = [...others, ...here.filter((v) => v.id !== beside?.id).map(rectOf)];
-    const allowed = { x: f.x + 4, y: f.y + 4, width: f.width - 8, height: f.height - 8 };
+    const others = groups.filter((g) => g.role !== 'frame' && g.role !== 'view').map((g) => rectOf(g.box));
+    const obstacles = [...others, ...here.filter((v) => v.id !== beside?.id).map(rectOfView)];
     const scales = standard.filter((s) => s <= most * 1.001);
-    const room = roomFor([x1 - x0, y1 - y0], scales.length ? scales : [most], near, allowed, obstacles);
+    const room = roomFor([x1 - x0, y1 - y0], scales.length ? scales : [most], near, inflate(f, -OFF_FRAME_MM), obstacles);
     const id = drawing.freshId(`view:${name.toLowerCase().replace(/[^a-z]+/g, '-')}`);
     const { right, up, toward } = frame;
     const plain = { hidden: false, tangent: false, shaded: false, label: false } as const;

@@ -1,4 +1,4 @@
-import type { Rect } from '../../sheet/formats.ts';
+import { inflate, type Rect } from '../../sheet/formats.ts';
 import { assign } from './assignment.ts';
 
 /** A place for a leader's end, paper mm, y down. */
@@ -87,8 +87,6 @@ interface Slot {
   readonly x: number;
   readonly y: number;
 }
-
-const inflate = (r: Rect, by: number): Rect => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
 
 function slotsAround(area: LayoutArea, pitch: number): Slot[] {
   const { view, allowed, obstacles, diameter, standing = [] } = area;

@@ -4,16 +4,33 @@ import type { Step } from '../../document/steps.ts';
 import type { Item } from '../../ledger/items.ts';
 import { balloonPlace } from '../../picture/draw-balloon.ts';
 import { paperMapOf, viewRect } from '../../picture/draw-view.ts';
+import { inflate, type Rect } from '../../sheet/formats.ts';
 import { componentAt, type ViewResult } from '../../views/compute-view.ts';
 import { aimAt } from './aim.ts';
 import { anchorsOf } from './anchors.ts';
-import { layoutBalloons, type BalloonRequest, type LayoutArea } from './layout.ts';
+import { layoutBalloons, type BalloonRequest, type LayoutArea, type StandingBalloon } from './layout.ts';
 
 /** Anchors looked at per item. */
 const ANCHORS = 48;
 
 /** Where balloons may stand on the sheet; the view's own box is known. */
 export type BalloonArea = Omit<LayoutArea, 'view'>;
+
+/** Balloons keep so far from the frame, mm. */
+const OFF_FRAME_MM = 3;
+
+/** Where balloons may stand: inside the frame, clear of obstacles. */
+export const balloonAreaIn = (frame: Rect, obstacles: readonly Rect[], diameter: number): BalloonArea => ({
+  allowed: inflate(frame, -OFF_FRAME_MM),
+  obstacles,
+  diameter,
+});
+
+/** A balloon as something that stands in the way of others. */
+export function standingBalloon(b: BalloonRecord, view: ViewRecord): StandingBalloon {
+  const { x, y, tipX, tipY } = balloonPlace(b, view);
+  return { x, y, anchor: { x: tipX, y: tipY } };
+}
 
 /** A balloon that is wanted, and the components of which it may point at one. */
 interface Wanted {
@@ -65,10 +82,7 @@ export function arrangeBalloons(
   const moving = here.filter((b) => !stays(b));
   const alone = (b: BalloonRecord) => here.filter((x) => itemOf.get(x.component) === itemOf.get(b.component)).length === 1;
   const wanted = moving.map((b) => ({ id: b.id, components: alone(b) ? itemOf.get(b.component)!.components : [indexOf.get(b.component)!] }));
-  const standing = here.filter(stays).map((b) => {
-    const { x, y, tipX, tipY } = balloonPlace(b, view);
-    return { x, y, anchor: { x: tipX, y: tipY } };
-  });
+  const standing = here.filter(stays).map((b) => standingBalloon(b, view));
   const placed = place(view, result, wanted, components, { ...area, standing });
   return moving.flatMap((b): Step[] => {
     const placing = placed.get(b.id);

@@ -30,7 +30,12 @@
   let mounted = $state(false);
   onMount(() => {
     mounted = true;
-    return drawing.open(false);
+    const close = drawing.open(false);
+    return () => {
+      // Nobody is there any more to see what comes of it.
+      explode.work?.stop();
+      close();
+    };
   });
   // Every change of the spread is checked again.
   $effect(() => {
