@@ -4,7 +4,8 @@ import { hexOfLinear } from '../core/shade/colors.ts';
 import { uniqueId } from '../core/assembly/unique-id.ts';
 import { dropEmptyBranches } from '../core/assembly/prune.ts';
 import { looksLike } from '../core/assembly/looks-like.ts';
-import { decodeUtf8, readExchangeFacts, type ExchangeFacts } from '../core/assembly/part21.ts';
+import { chooseName, saysNothing, type NameCandidate, type NameSource } from '../core/assembly/naming.ts';
+import { decodeUtf8, readExchangeFacts, type ExchangeFacts, type ProductFacts } from '../core/assembly/part21.ts';
 import { QuarryError, type Notice } from '../core/base/errors.ts';
 import { IDENTITY, type Placement } from '../core/base/placement.ts';
 import type { ImportedFile, ImportResult, ImportStage } from '../core/assembly/importing.ts';
@@ -63,11 +64,24 @@ function transfer(k: Kernel, s: Scope, path: string, name: string, facts: readon
   const handle = s.own(new oc.Handle_TDocStd_Document_2(document));
   if (!reader.Transfer_1(handle, s.own(new oc.Message_ProgressRange_1()))) throw new QuarryError('FILE_UNREADABLE', { file: name });
   const main = s.own(document.Main());
-  return new TreeWalker(k, s, main, facts).read(name);
+  return new TreeWalker(k, s, main, facts, entityNumbers(s, reader)).read(name);
+}
+
+/** Which entity of the file a solid or shell was made from; undefined where the kernel does not know, as for external files. */
+function entityNumbers(s: Scope, reader: any): (shape: any) => number | undefined {
+  const session = s.own(s.own(reader.Reader()).WS()).get();
+  const results = s.own(session.TransferReader()).get();
+  const model = s.own(session.Model()).get();
+  return (shape) => {
+    const entity = s.own(results.EntityFromShapeResult(shape, -1));
+    if (entity.IsNull()) return undefined;
+    const number = Number(s.own(model.StringLabel(entity)).get().ToCString().slice(1));
+    return number > 0 ? number : undefined;
+  };
 }
 
 /** A part as the file names it, before it is meshed. */
-type RawPart = Pick<Part, 'name' | 'properties' | 'color' | 'material' | 'densityKgM3' | 'entities'>;
+type RawPart = Pick<Part, 'name' | 'nameFrom' | 'properties' | 'color' | 'material' | 'densityKgM3' | 'entities'>;
 
 /** What the file's labels say. Nodes point at `raw` by index. */
 interface Tree {
@@ -127,6 +141,17 @@ async function meshTree(k: Kernel, tree: Tree, file: string, options: ReadOption
   };
 }
 
+/** The texts of a product that could be its name, most trusted first. @param product its name, or its identifier where it has none */
+function productNames(product: string, facts: ProductFacts | undefined, occurrence: string): NameCandidate[] {
+  return [
+    { text: product, from: 'product' },
+    { text: facts?.id, from: 'product id' },
+    { text: facts?.description, from: 'description' },
+    { text: occurrence, from: 'occurrence' },
+    ...(facts?.occurrences ?? []).map((text): NameCandidate => ({ text, from: 'occurrence' })),
+  ];
+}
+
 /** Walks the document's labels: assemblies, references to them, simple shapes. */
 class TreeWalker {
   private readonly oc: any;
@@ -138,11 +163,14 @@ class TreeWalker {
   private readonly shapes: any[] = [];
   private readonly s: Scope;
   private readonly facts: readonly ExchangeFacts[];
+  private readonly entityOf: (shape: any) => number | undefined;
+  private title = '';
 
-  constructor(k: Kernel, s: Scope, main: any, facts: readonly ExchangeFacts[]) {
+  constructor(k: Kernel, s: Scope, main: any, facts: readonly ExchangeFacts[], entityOf: (shape: any) => number | undefined) {
     this.s = s;
     this.oc = k;
     this.facts = facts;
+    this.entityOf = entityOf;
     this.tool = s.own(this.oc.XCAFDoc_DocumentTool.ShapeTool(main)).get();
     this.colors = s.own(this.oc.XCAFDoc_DocumentTool.ColorTool(main)).get();
   }
@@ -153,6 +181,7 @@ class TreeWalker {
     const roots: any[] = [];
     for (let i = 1; i <= free.Length(); i++) roots.push(this.s.own(free.Value(i)));
     const title = baseName(file).replace(/\.\w+$/, '');
+    this.title = title;
     if (roots.length === 1) this.visit(roots[0], roots[0], -1, IDENTITY, undefined);
     else {
       this.nodes.push({ parent: -1, name: title, product: title, placement: IDENTITY, part: -1 });
@@ -168,39 +197,68 @@ class TreeWalker {
   /** @param label where it is used; @param shape what is used: the same label for a root */
   private visit(label: any, shape: any, parent: number, placement: Placement, color: string | undefined): void {
     const XST = this.oc.XCAFDoc_ShapeTool;
-    const product = this.nameOf(shape);
     const own = this.colorOf(label) ?? color;
-    if (XST.IsAssembly(shape)) {
-      const index = this.nodes.length;
-      this.nodes.push({ parent, name: product, product, placement, part: -1, ...(own ? { color: own } : {}) });
-      const components = this.s.own(new this.oc.TDF_LabelSequence_1());
-      XST.GetComponents(shape, components, false);
-      for (let i = 1; i <= components.Length(); i++) {
-        const c = this.s.own(components.Value(i));
-        const referred = this.s.own(new this.oc.TDF_Label());
-        if (!XST.GetReferredShape(c, referred)) continue;
-        const location = this.s.own(XST.GetLocation(c));
-        this.visit(c, referred, index, placementOf(location) ?? IDENTITY, own);
-      }
+    const occurrence = label === shape ? '' : this.nameOf(label);
+    const used = { placement, parent, ...(own ? { color: own } : {}), ...(saysNothing(occurrence) ? {} : { occurrence }) };
+    const components = XST.IsAssembly(shape) ? this.usesIn(shape) : [];
+    if (components.length === 0 || this.isOneProduct(shape, components)) {
+      const { part, product } = this.partAt(shape, occurrence);
+      this.nodes.push({ ...used, name: this.raw[part]!.name, product, part });
       return;
     }
-    const part = this.partAt(shape, product);
-    this.nodes.push({ parent, name: product, product, placement, part, ...(own ? { color: own } : {}) });
+    const index = this.nodes.length;
+    const product = this.nameOf(shape);
+    const [facts] = this.productsCalled(product);
+    const { name } = chooseName([...productNames(product, facts, occurrence), ...(parent < 0 ? [this.fileName()] : [])], 'Unnamed');
+    this.nodes.push({ ...used, name, product: name, part: -1 });
+    for (const { component, referred } of components)
+      this.visit(component, referred, index, placementOf(this.s.own(XST.GetLocation(component))) ?? IDENTITY, own);
   }
 
-  private partAt(label: any, product: string): number {
+  private usesIn(shape: any): { component: any; referred: any }[] {
+    const XST = this.oc.XCAFDoc_ShapeTool;
+    const labels = this.s.own(new this.oc.TDF_LabelSequence_1());
+    XST.GetComponents(shape, labels, false);
+    return Array.from({ length: labels.Length() }, (_, i) => {
+      const component = this.s.own(labels.Value(i + 1));
+      const referred = this.s.own(new this.oc.TDF_Label());
+      return XST.GetReferredShape(component, referred) ? [{ component, referred }] : [];
+    }).flat();
+  }
+
+  /**
+   * A product that has several shapes (a solid beside wires, several solids) comes out of the kernel as an assembly of
+   * shapes without names. The file's own graph of occurrences tells: nothing is used in it.
+   */
+  private isOneProduct(shape: any, components: readonly { component: any }[]): boolean {
+    if (components.some(({ component }) => !/^=>\[/.test(this.nameOf(component)))) return false;
+    const products = this.productsCalled(this.nameOf(shape));
+    return products.length > 0 && products.every((p) => !p.hasChildren);
+  }
+
+  private productsCalled(name: string): ProductFacts[] {
+    return this.facts.flatMap((f) => f.products.filter((p) => (p.name || p.id) === name));
+  }
+
+  private fileName(): NameCandidate {
+    return { text: this.title, from: 'file' };
+  }
+
+  private partAt(label: any, occurrence: string): { readonly part: number; readonly product: string } {
     const text = this.s.own(new this.oc.TCollection_AsciiString_1());
     this.oc.TDF_Tool.Entry(label, text);
     const entry: string = text.ToCString();
+    const product = this.nameOf(label);
     const known = this.partOfEntry.get(entry);
-    if (known !== undefined) return known;
+    if (known !== undefined) return { part: known, product };
     const material = this.facts.map((f) => f.materials.get(product)).find(Boolean);
     const color = this.colorOf(label);
-    this.shapes.push(this.oc.XCAFDoc_ShapeTool.GetShape_2(label));
+    const shape = this.oc.XCAFDoc_ShapeTool.GetShape_2(label);
+    this.shapes.push(shape);
     // Of the first file that has the product: numbers are unique within a file only.
     const entities = this.facts.map((f) => f.entities.get(product)).find(Boolean);
     this.raw.push({
-      name: product,
+      ...this.partName(shape, product, occurrence),
       properties: this.property(product),
       ...(entities ? { entities } : {}),
       ...(color ? { color } : {}),
@@ -208,7 +266,38 @@ class TreeWalker {
       ...(material?.densityKgM3 ? { densityKgM3: material.densityKgM3 } : {}),
     });
     this.partOfEntry.set(entry, this.raw.length - 1);
-    return this.raw.length - 1;
+    return { part: this.raw.length - 1, product };
+  }
+
+  /** What a part is called: its product's texts, its occurrences', its solids', the file's, whichever says something first. */
+  private partName(shape: any, product: string, occurrence: string): { name: string; nameFrom: NameSource } {
+    const candidates = productNames(product, undefined, '');
+    if (saysNothing(product)) {
+      const bodies = this.bodiesOf(shape);
+      const called = this.productsCalled(product);
+      const facts = bodies[0]?.product ?? (called.length === 1 ? called[0] : undefined);
+      candidates.push(...productNames(product, facts, occurrence));
+      candidates.push(...bodies.map((b): NameCandidate => ({ text: b.name, from: 'body' })));
+      // With several parts in a file its name would tell none of them from the others.
+      if (this.facts.length === 1 && this.facts[0]!.products.length <= 1) candidates.push(this.fileName());
+    }
+    const { name, from } = chooseName(candidates, 'Unnamed');
+    return { name, nameFrom: from };
+  }
+
+  private bodiesOf(shape: any): { name: string; product: ProductFacts | undefined }[] {
+    const { TopAbs_SOLID, TopAbs_SHELL, TopAbs_SHAPE } = this.oc.TopAbs_ShapeEnum;
+    const out: { name: string; product: ProductFacts | undefined }[] = [];
+    for (const [kind, not] of [
+      [TopAbs_SOLID, TopAbs_SHAPE],
+      [TopAbs_SHELL, TopAbs_SOLID],
+    ])
+      for (const e = this.s.own(new this.oc.TopExp_Explorer_2(shape, kind, not)); e.More(); e.Next()) {
+        const number = this.entityOf(this.s.own(e.Current()));
+        const body = number === undefined ? undefined : this.facts[0]!.bodies.get(number);
+        if (body) out.push(body);
+      }
+    return out;
   }
 
   private nameOf(label: any): string {

@@ -1,11 +1,14 @@
 import type { Placement } from '../base/placement.ts';
 import type { Notice } from '../base/errors.ts';
+import type { NameSource } from './naming.ts';
 
 /** A distinct part: however often it is used, it is stored once. */
 export interface Part {
   /** Stable inside one assembly. */
   readonly id: string;
   readonly name: string;
+  /** Where the name was taken from. */
+  readonly nameFrom?: NameSource;
   /** Hash of its geometry's content. */
   readonly geometryKey: string;
   readonly volumeMm3: number;
@@ -31,6 +34,8 @@ export interface AssemblyNode {
   readonly name: string;
   /** Name of the product it is an occurrence of; equal for repeated sub-assemblies. */
   readonly product: string;
+  /** What the file calls this very occurrence, where it says something. */
+  readonly occurrence?: string;
   /** Relative to the parent. */
   readonly placement: Placement;
   /** Index in `Assembly.parts`, -1 for a sub-assembly. */

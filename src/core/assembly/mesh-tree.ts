@@ -1,13 +1,15 @@
 import { QuarryError, type Notice } from '../base/errors.ts';
-import { combine, IDENTITY, type Placement } from '../base/placement.ts';
+import { combine, IDENTITY, inverse, type Placement } from '../base/placement.ts';
 import { cross, dot, length, type Vec3 } from '../base/vector.ts';
 import type { AssemblyNode, Part } from './assembly.ts';
 import { looksLike } from './looks-like.ts';
 import { geometryFromMesh } from './from-mesh.ts';
 import type { ImportResult } from './importing.ts';
 import type { PartGeometry } from './part-geometry.ts';
+import { chooseName, saysNothing } from './naming.ts';
 import { dropEmptyBranches } from './prune.ts';
 import { uniqueId } from './unique-id.ts';
+import { unitName } from './units.ts';
 
 /** What a mesh file says, in its own unit and with its own axis up. */
 export interface MeshTree {
@@ -90,14 +92,15 @@ export function assemblyFromMeshes(
     let part = -1;
     if (n.mesh >= 0) {
       onProgress?.(done++, used);
-      part = builder.part(n.mesh, split.rest);
+      part = builder.part(n.mesh, split.rest, n.name);
     }
     const color = n.color ?? (n.mesh >= 0 ? tree.meshes[n.mesh]!.color : undefined);
     nodes.push({
       parent: n.parent,
       name: n.name,
-      product: n.mesh >= 0 ? tree.meshes[n.mesh]!.name : n.name,
-      placement: between(up, split.rigid),
+      product: part >= 0 ? builder.parts[part]!.name : n.name,
+      ...(saysNothing(n.name) ? {} : { occurrence: n.name }),
+      placement: combine(inverse(up), split.rigid),
       part,
       ...(color ? { color } : {}),
     });
@@ -106,7 +109,7 @@ export function assemblyFromMeshes(
   if (builder.parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file: tree.name });
   return {
     assembly: {
-      name: kept[0]?.name || tree.name,
+      name: chooseName([{ text: kept[0]?.name, from: 'product' }, { text: tree.name, from: 'file' }], tree.name).name,
       schema: tree.schema,
       unit: unitName(choices.unitMm),
       parts: builder.parts,
@@ -133,38 +136,50 @@ class PartBuilder {
     this.keyOf = keyOf;
   }
 
-  /** @param rest what a placement does besides moving and turning, row-major 3×3 */
-  part(mesh: number, rest: readonly number[]): number {
+  /**
+   * @param rest what a placement does besides moving and turning, row-major 3×3
+   * @param occurrence what the node is called that uses it
+   */
+  part(mesh: number, rest: readonly number[], occurrence: string): number {
     const name = `${mesh}/${rest.map((v) => v.toFixed(9)).join()}`;
     const known = this.known.get(name);
     if (known !== undefined) return known;
     const raw = this.tree.meshes[mesh]!;
     const geometry = geometryFromMesh(transformed(raw.positions, rest), raw.triangles);
-    const part = geometry ? this.add(raw, geometry) : -1;
+    const part = geometry ? this.add(raw, geometry, occurrence) : -1;
     if (!geometry) this.notices.push({ code: 'LEFT_OUT', about: raw.name, text: `“${raw.name}” has no surface and is left out.` });
     this.known.set(name, part);
     return part;
   }
 
-  private add(raw: RawMesh, geometry: PartGeometry): number {
+  private add(raw: RawMesh, geometry: PartGeometry, occurrence: string): number {
     const geometryKey = this.keyOf(geometry);
+    const { name, from } = chooseName(
+      [
+        { text: raw.name, from: 'product' },
+        { text: occurrence, from: 'occurrence' },
+        ...(this.tree.meshes.length === 1 ? [{ text: this.tree.name, from: 'file' } as const] : []),
+      ],
+      'Part',
+    );
     // The same surface under one name is one part, however often the file repeats it.
-    const same = this.byKey.get(`${geometryKey}/${raw.name}`);
+    const same = this.byKey.get(`${geometryKey}/${name}`);
     if (same !== undefined) return same;
     this.geometries.set(geometryKey, geometry);
     if (!geometry.closed)
       this.notices.push({
         code: 'OPEN_SURFACE',
-        about: raw.name,
-        text: `“${raw.name}” has an open surface: its volume and mass are not known, and sections show it without hatching.`,
+        about: name,
+        text: `“${name}” has an open surface: its volume and mass are not known, and sections show it without hatching.`,
       });
-    const id = uniqueId(raw.name, this.ids);
+    const id = uniqueId(name, this.ids);
     const { volumeMm3, areaMm2, centroid, box } = geometry;
     const shape = looksLike(geometry);
     this.parts.push({
       ...(shape ? { looksLike: shape } : {}),
       id,
-      name: raw.name || 'Part',
+      name,
+      nameFrom: from,
       geometryKey,
       volumeMm3,
       areaMm2,
@@ -174,7 +189,7 @@ class PartBuilder {
       ...(raw.color ? { color: raw.color } : {}),
       ...(raw.material ? { material: raw.material } : {}),
     });
-    this.byKey.set(`${geometryKey}/${raw.name}`, this.parts.length - 1);
+    this.byKey.set(`${geometryKey}/${name}`, this.parts.length - 1);
     return this.parts.length - 1;
   }
 }
@@ -215,22 +230,6 @@ function splitRigid(m: Placement): { rigid: Placement; rest: number[] } {
   };
 }
 
-/** The placement that leads from `up` to `here`; both rigid. */
-function between(up: Placement, here: Placement): Placement {
-  const back: Placement = [...[0, 1, 2].flatMap((c) => [up[c]!, up[4 + c]!, up[8 + c]!, -(up[c]! * up[3]! + up[4 + c]! * up[7]! + up[8 + c]! * up[11]!)])];
-  return combine(back, here);
-}
-
-const UNITS: readonly (readonly [string, number])[] = [
-  ['micrometre', 1e-3],
-  ['mm', 1],
-  ['cm', 10],
-  ['inch', 25.4],
-  ['foot', 304.8],
-  ['m', 1000],
-];
-export const unitName = (mm: number) => UNITS.find(([, v]) => Math.abs(v / mm - 1) < 1e-9)?.[0] ?? `${mm} mm`;
-
 /** Box of the whole in the file's unit, z up: minX minY minZ maxX maxY maxZ. */
 export function meshTreeBox(tree: MeshTree, up: 'y' | 'z'): number[] {
   const world: Placement[] = [];
@@ -257,10 +256,4 @@ export function meshTreeBox(tree: MeshTree, up: 'y' | 'z'): number[] {
 export function sizeOfTrees(trees: readonly MeshTree[], up: 'y' | 'z'): [number, number, number] {
   const boxes = trees.map((t) => meshTreeBox(t, up));
   return [0, 1, 2].map((k) => Math.max(0, Math.max(...boxes.map((b) => b[k + 3]!)) - Math.min(...boxes.map((b) => b[k]!))) || 0) as [number, number, number];
-}
-
-/** A sensible unit for a size without one: most machines are between a few centimetres and a few metres. */
-export function guessUnitMm(size: readonly number[]): number {
-  const largest = Math.max(...size);
-  return largest > 0 && largest < 8 ? 1000 : 1;
 }

@@ -20,7 +20,21 @@ export interface ExchangeFacts {
   readonly materials: ReadonlyMap<string, { readonly name: string; readonly densityKgM3?: number }>;
   /** Volumes that the file states for checking, mm³ by product name (geometric validation properties). */
   readonly statedVolumes: ReadonlyMap<string, number>;
+  readonly products: readonly ProductFacts[];
+  /** Solids and surface models by entity number: their own name, and the product whose shape they are. */
+  readonly bodies: ReadonlyMap<number, { readonly name: string; readonly product: ProductFacts | undefined }>;
   readonly notices: readonly Notice[];
+}
+
+/** A product as the text gives it: every text that could be its name. */
+export interface ProductFacts {
+  readonly id: string;
+  readonly name: string;
+  readonly description: string;
+  /** Names of its occurrences, in the order of the file. */
+  readonly occurrences: readonly string[];
+  /** Other products are used in it: it is an assembly, whatever shapes it has besides. */
+  readonly hasChildren: boolean;
 }
 
 export const STRUCTURE_LIMITS = { depth: 200, components: 200_000 } as const;
@@ -44,13 +58,14 @@ export function readExchangeFacts(text: string, file: string): ExchangeFacts {
     unit: lengthUnit(entities),
     externalFiles: externalFiles(graph),
     ...readProperties(graph, MM_PER_UNIT[lengthUnit(entities)] ?? 1),
+    ...readProducts(graph),
     notices: [],
   };
 }
 
 /** Types whose content we read; the bodies of all others are passed over. */
 const WANTED =
-  /^(NEXT_ASSEMBLY_USAGE_OCCURRENCE|PRODUCT|PRODUCT_DEFINITION\w*|PROPERTY_DEFINITION|PROPERTY_DEFINITION_REPRESENTATION|REPRESENTATION|DESCRIPTIVE_REPRESENTATION_ITEM|MEASURE_REPRESENTATION_ITEM|VALUE_REPRESENTATION_ITEM|DOCUMENT_FILE|APPLIED_DOCUMENT_REFERENCE|SI_UNIT|CONVERSION_BASED_UNIT|LENGTH_UNIT|INTEGER_REPRESENTATION_ITEM|REAL_REPRESENTATION_ITEM|)$/;
+  /^(NEXT_ASSEMBLY_USAGE_OCCURRENCE|PRODUCT|PRODUCT_DEFINITION\w*|PROPERTY_DEFINITION|PROPERTY_DEFINITION_REPRESENTATION|REPRESENTATION|DESCRIPTIVE_REPRESENTATION_ITEM|MEASURE_REPRESENTATION_ITEM|VALUE_REPRESENTATION_ITEM|DOCUMENT_FILE|APPLIED_DOCUMENT_REFERENCE|SI_UNIT|CONVERSION_BASED_UNIT|LENGTH_UNIT|INTEGER_REPRESENTATION_ITEM|REAL_REPRESENTATION_ITEM|SHAPE_DEFINITION_REPRESENTATION|SHAPE_REPRESENTATION_RELATIONSHIP|\w*SHAPE_REPRESENTATION|MANIFOLD_SOLID_BREP|BREP_WITH_VOIDS|FACETED_BREP|SHELL_BASED_SURFACE_MODEL|)$/;
 
 /** One pass over the DATA sections; every reference must have its entity. */
 function scanEntities(text: string, file: string): Map<number, Entity> {
@@ -201,14 +216,16 @@ class Graph {
   }
   /** Name of the product behind a product definition (of any subtype), or of one of its occurrences. */
   productName(id: number): string {
+    const p = this.params(this.product(id));
+    return stringOf(p[1]) || stringOf(p[0]);
+  }
+  /** The product behind an entity; 0 when there is none. */
+  product(id: number): number {
     const type = this.type(id);
-    const p = this.params(id);
-    if (type === 'PRODUCT') return stringOf(p[1]) || stringOf(p[0]);
-    if (type.startsWith('PRODUCT_DEFINITION_SHAPE')) return this.productName(reference(p[2]));
-    if (type === 'NEXT_ASSEMBLY_USAGE_OCCURRENCE') return this.productName(reference(p[4]));
-    if (type.startsWith('PRODUCT_DEFINITION_FORMATION')) return this.productName(reference(p[2]));
-    if (type.startsWith('PRODUCT_DEFINITION')) return this.productName(reference(p[2]));
-    return '';
+    if (type === 'PRODUCT') return id;
+    if (type === 'NEXT_ASSEMBLY_USAGE_OCCURRENCE') return this.product(reference(this.params(id)[4]));
+    // Definition, formation, shape: each names the next in its third place.
+    return type.startsWith('PRODUCT_DEFINITION') ? this.product(reference(this.params(id)[2])) : 0;
   }
 }
 
@@ -262,9 +279,12 @@ function checkStructure(graph: Graph, file: string): void {
   }
 }
 
+/** The length unit of the first context; a conversion is based on another unit, which is not the file's. */
 function lengthUnit(entities: Map<number, Entity>): string {
-  for (const { type, body } of entities.values()) {
-    if (type !== '' || !body.includes('LENGTH_UNIT')) continue;
+  const complex = [...entities.values()].filter((e) => e.type === '').map((e) => e.body);
+  const assigned = complex.flatMap((body) => references(/GLOBAL_UNIT_ASSIGNED_CONTEXT\s*\(\s*\(([^)]*)\)/.exec(body)?.[1]).map((id) => entities.get(id)?.body ?? ''));
+  for (const body of [...assigned, ...complex]) {
+    if (!body.includes('LENGTH_UNIT')) continue;
     const named = /CONVERSION_BASED_UNIT\s*\(\s*'([^']*)'/.exec(body)?.[1]?.toLowerCase();
     if (named) return named.includes('inch') || named === 'in' ? 'inch' : named.includes('f') ? 'foot' : named;
     const si = /SI_UNIT\s*\(\s*(\$|\.\w+\.)\s*,\s*\.METRE\./.exec(body)?.[1];
@@ -280,6 +300,45 @@ function externalFiles(graph: Graph): string[] {
     if (/\.(stp|step|p21)$/i.test(name)) names.add(name);
   }
   return [...names];
+}
+
+const BODY_TYPES = ['MANIFOLD_SOLID_BREP', 'BREP_WITH_VOIDS', 'FACETED_BREP', 'SHELL_BASED_SURFACE_MODEL'] as const;
+
+/** Products with all their texts, and the bodies that are their shapes (ISO 10303-41, -42). */
+function readProducts(graph: Graph): Pick<ExchangeFacts, 'products' | 'bodies'> {
+  const occurrences = new Map<number, string[]>();
+  const parents = new Set<number>();
+  for (const id of graph.all('NEXT_ASSEMBLY_USAGE_OCCURRENCE')) {
+    const [own, name, description, parent, child] = graph.params(id);
+    parents.add(graph.product(reference(parent)));
+    const product = graph.product(reference(child));
+    occurrences.set(product, [...(occurrences.get(product) ?? []), ...[name, description, own].map(stringOf)]);
+  }
+  const byEntity = new Map<number, ProductFacts>();
+  for (const id of graph.all('PRODUCT')) {
+    const [own, name, description] = graph.params(id).map(stringOf) as [string, string, string];
+    byEntity.set(id, { id: own, name, description, occurrences: occurrences.get(id) ?? [], hasChildren: parents.has(id) });
+  }
+  // A product's representation may be equivalent to another one, which then holds the body.
+  const owner = new Map<number, number>();
+  for (const id of graph.all('SHAPE_DEFINITION_REPRESENTATION')) {
+    const [definition, representation] = graph.params(id).map(reference);
+    const product = graph.product(definition ?? 0);
+    if (product) owner.set(representation ?? 0, product);
+  }
+  for (const id of graph.all('SHAPE_REPRESENTATION_RELATIONSHIP')) {
+    const [first, second] = [reference(graph.params(id)[2]), reference(graph.params(id)[3])];
+    const known = owner.get(first) ?? owner.get(second);
+    if (known === undefined) continue;
+    if (!owner.has(first)) owner.set(first, known);
+    if (!owner.has(second)) owner.set(second, known);
+  }
+  const productOf = new Map<number, ProductFacts | undefined>();
+  for (const [representation, product] of owner)
+    for (const item of references(graph.params(representation)[1])) if (!productOf.has(item)) productOf.set(item, byEntity.get(product));
+  const bodies = new Map<number, { name: string; product: ProductFacts | undefined }>();
+  for (const type of BODY_TYPES) for (const id of graph.all(type)) bodies.set(id, { name: stringOf(graph.params(id)[0]), product: productOf.get(id) });
+  return { products: [...byEntity.values()], bodies };
 }
 
 const MM_PER_UNIT: Readonly<Record<string, number>> = { mm: 1, cm: 10, m: 1000, inch: 25.4, foot: 304.8 };

@@ -35,3 +35,9 @@ export function applyToDirection(m: Placement, d: Vec3): Vec3 {
 export function determinant(m: Placement): number {
   return m[0]! * (m[5]! * m[10]! - m[6]! * m[9]!) - m[1]! * (m[4]! * m[10]! - m[6]! * m[8]!) + m[2]! * (m[4]! * m[9]! - m[5]! * m[8]!);
 }
+
+/** Of a placement that turns, shifts or mirrors, nothing else: its turn is undone by its transpose. */
+export function inverse(m: Placement): Placement {
+  const row = (c: number) => [m[c]!, m[4 + c]!, m[8 + c]!, -(m[c]! * m[3]! + m[4 + c]! * m[7]! + m[8 + c]! * m[11]!)];
+  return [...row(0), ...row(1), ...row(2)];
+}

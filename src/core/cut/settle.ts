@@ -2,7 +2,7 @@ import { FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-ge
 import { add, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
 
 /** Signed distance from a surface and its gradient (a unit vector); part's frame, mm. */
-type Field = (p: Vec3) => readonly [distance: number, gradient: Vec3];
+export type Field = (p: Vec3) => readonly [distance: number, gradient: Vec3];
 
 /** Steps of Newton's rule; two would do but for planes that graze the surface. */
 const STEPS = 6;
@@ -28,7 +28,8 @@ export function settleInPlane(g: PartGeometry, face: number, normal: Vec3, mostM
   };
 }
 
-function fieldOf(g: PartGeometry, face: number): Field | undefined {
+/** Distance from the surface of a recognised curved face; undefined for planes and free faces. */
+export function fieldOf(g: PartGeometry, face: number): Field | undefined {
   const q = g.faceParams.subarray(face * FACE_STRIDE, (face + 1) * FACE_STRIDE);
   const point: Vec3 = [q[0]!, q[1]!, q[2]!];
   const axis: Vec3 = [q[3]!, q[4]!, q[5]!];

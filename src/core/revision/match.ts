@@ -1,6 +1,10 @@
-import type { Assembly, Component, Part } from '../assembly/assembly.ts';
+import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
+import { saysNothing } from '../assembly/naming.ts';
 import type { Placement } from '../base/placement.ts';
+import { matchComponents } from './match-components.ts';
+import { isStill, motionBetween } from './motion.ts';
+import { sameMeasures, type ShapeTeller } from './same-shape.ts';
 
 /** Why two parts are taken for the same, most trusted first. */
 export type Trust = 'part number' | 'name and shape' | 'name' | 'shape' | 'likeness' | 'decided';
@@ -10,6 +14,12 @@ export interface PartPair {
   readonly before: number;
   readonly after: number;
   readonly trust: Trust;
+  /** The newer part has the older one's shape. */
+  readonly sameShape: boolean;
+  /** It is the older one's mirror image. */
+  readonly mirrored: boolean;
+  /** From the older part's frame to the newer one's, where one shape lies otherwise in them. */
+  readonly shift?: Placement;
 }
 
 /** Two parts that may be the same: the drafter decides. */
@@ -17,6 +27,8 @@ export interface DoubtfulPair {
   readonly before: number;
   readonly after: number;
   readonly why: string;
+  /** Until then they count as the same. */
+  readonly assumed: boolean;
 }
 
 export interface Matching {
@@ -33,159 +45,215 @@ export interface Decision {
   readonly same: boolean;
 }
 
-/** Sizes that agree this well belong to one shape, whoever meshed it. */
-const SAME_SHAPE = 2e-3;
 /** Below this likeness parts are not worth a question. */
 const WORTH_ASKING = 0.62;
+/** Measures that agree this well, at the same place: the part was changed and renamed, until the drafter says otherwise. */
+const LIKELY_SHAPE = 0.85;
+/** Parts of one name whose measures agree no better than this are not the same where there are several. */
+const SAME_NAME_SHAPE = 0.6;
+
+const byMeasures: ShapeTeller = (a, b) =>
+  a.geometryKey === b.geometryKey || sameMeasures(a, b) ? { same: true } : { same: false, mirrored: false };
 
 /**
- * Which parts and components of a newer model are those of the older one: by part number, name and shape, name, shape
- * alone; what is only alike is asked. Components go by path, then by place, then to the nearest of the same part.
+ * Which parts and components of a newer model are those of the older one. Parts: by part number, by name, by shape; among
+ * several of one name the shape decides, then the place, never the order in the file. What is only alike, or mirrored, is asked.
+ * @param tell compares shapes; by itself the measures do
  */
-export function matchAssemblies(before: Assembly, after: Assembly, decisions: readonly Decision[] = []): Matching {
-  const old = new Set(before.parts.keys());
-  const fresh = new Set(after.parts.keys());
-  const parts: PartPair[] = [];
-  const apart = new Set<string>();
-  const pair = (a: number, b: number, trust: Trust) => {
-    if (!old.has(a) || !fresh.has(b)) return;
-    old.delete(a);
-    fresh.delete(b);
-    parts.push({ before: a, after: b, trust });
-  };
-  for (const d of decisions) {
-    const [a, b] = [before.parts.findIndex((p) => p.id === d.before), after.parts.findIndex((p) => p.id === d.after)];
-    if (d.same && a >= 0 && b >= 0) pair(a, b, 'decided');
-    else apart.add(`${a}/${b}`);
-  }
-  const byKey = (key: (p: Part) => string | undefined, trust: Trust) => {
-    const index = (list: readonly Part[], open: ReadonlySet<number>) => {
-      const m = new Map<string, number[]>();
-      for (const i of open) {
-        const k = key(list[i]!);
-        if (k) m.set(k, [...(m.get(k) ?? []), i]);
-      }
-      return m;
-    };
-    const [a, b] = [index(before.parts, old), index(after.parts, fresh)];
-    for (const [k, list] of a) {
-      const other = b.get(k);
-      // Several alike: only when there are as many on both sides does their order tell.
-      if (other && (list.length === 1 && other.length === 1 ? !apart.has(`${list[0]}/${other[0]}`) : list.length === other.length))
-        list.forEach((x, i) => pair(x, other[i]!, trust));
-    }
-  };
-  byKey(partNumberOf, 'part number');
-  byKey((p) => `${p.name}\u0000${p.geometryKey}`, 'name and shape');
-  byKey((p) => `${p.name}\u0000${sizesKey(p)}`, 'name and shape');
-  byKey((p) => p.name, 'name');
-  byKey((p) => p.geometryKey, 'shape');
+export function matchAssemblies(before: Assembly, after: Assembly, decisions: readonly Decision[] = [], tell: ShapeTeller = byMeasures): Matching {
+  return new Matcher(before, after, decisions, tell).match();
+}
 
-  const doubtful: DoubtfulPair[] = [];
-  const ranked = [...old]
-    .flatMap((a) => [...fresh].map((b) => ({ a, b, like: likeness(before.parts[a]!, after.parts[b]!) })))
-    .filter((r) => r.like.value >= WORTH_ASKING && !apart.has(`${r.a}/${r.b}`))
-    .sort((x, y) => y.like.value - x.like.value);
-  for (const { a, b, like } of ranked) {
-    if (!old.has(a) || !fresh.has(b) || doubtful.some((d) => d.before === a || d.after === b)) continue;
-    if (like.sameShape) pair(a, b, 'likeness');
-    else doubtful.push({ before: a, after: b, why: like.why });
+class Matcher {
+  private readonly open: { before: Set<number>; after: Set<number> };
+  private readonly parts: PartPair[] = [];
+  private readonly doubtful: DoubtfulPair[] = [];
+  private readonly apart = new Set<string>();
+  private readonly together = new Set<string>();
+  private readonly places: { before: Placement[][]; after: Placement[][] };
+  private readonly before: Assembly;
+  private readonly after: Assembly;
+  private readonly tell: ShapeTeller;
+
+  constructor(before: Assembly, after: Assembly, decisions: readonly Decision[], tell: ShapeTeller) {
+    this.before = before;
+    this.after = after;
+    this.tell = tell;
+    this.open = { before: new Set(before.parts.keys()), after: new Set(after.parts.keys()) };
+    this.places = { before: placesOf(before), after: placesOf(after) };
+    for (const d of decisions) {
+      const [a, b] = [before.parts.findIndex((p) => p.id === d.before), after.parts.findIndex((p) => p.id === d.after)];
+      if (a < 0 || b < 0) continue;
+      (d.same ? this.together : this.apart).add(`${a}/${b}`);
+    }
   }
-  return { parts, doubtful, components: matchComponents(componentsOf(before), componentsOf(after), parts) };
+
+  match(): Matching {
+    for (const key of this.together) {
+      const [a, b] = key.split('/').map(Number) as [number, number];
+      this.pair(a, b, 'decided');
+    }
+    for (const group of this.groups(partNumberOf)) this.settle(group, 'part number');
+    for (const group of this.groups((p) => (saysNothing(p.name) ? undefined : p.name.toLowerCase().replace(/\s+/g, ' ')))) this.settle(group, 'name');
+    this.settleShapes({ before: [...this.open.before], after: [...this.open.after] }, 'shape');
+    this.ask();
+    const [old, fresh] = [componentsOf(this.before), componentsOf(this.after)];
+    return { parts: this.parts, doubtful: this.doubtful, components: matchComponents(this.before, this.after, old, fresh, this.parts) };
+  }
+
+  private verdict(a: number, b: number) {
+    return this.tell(this.before.parts[a]!, this.after.parts[b]!);
+  }
+
+  private pair(a: number, b: number, trust: Trust): void {
+    if (!this.open.before.has(a) || !this.open.after.has(b)) return;
+    this.open.before.delete(a);
+    this.open.after.delete(b);
+    const v = this.verdict(a, b);
+    const shift = v.same ? v.shift : undefined;
+    // A shape that fits itself turned, such as a plate whose hole went to the other side, did not turn: it was changed.
+    const turnedOnly = shift !== undefined && sameBox(this.before.parts[a]!, this.after.parts[b]!) && this.placesInCommon(a, b, shift) === 0;
+    const sameShape = v.same && !turnedOnly;
+    const mirrored = !v.same && v.mirrored;
+    this.parts.push({ before: a, after: b, trust, sameShape, mirrored, ...(shift && sameShape ? { shift } : {}) });
+    if (mirrored && trust !== 'decided')
+      this.doubtful.push({ before: a, after: b, why: 'The newer one is its mirror image.', assumed: true });
+  }
+
+  /** Open parts that share a key: what is alone on both sides, or several on either. */
+  private groups(keyOf: (p: Part) => string | undefined): Group[] {
+    const all = new Map<string, { before: number[]; after: number[] }>();
+    for (const side of ['before', 'after'] as const)
+      for (const i of this.open[side]) {
+        const key = keyOf(this[side].parts[i]!);
+        if (!key) continue;
+        const g = all.get(key) ?? { before: [], after: [] };
+        g[side].push(i);
+        all.set(key, g);
+      }
+    return [...all.values()].filter((g) => g.before.length && g.after.length);
+  }
+
+  /** Pairs a group by shape; what is left of it by place and likeness of measures. */
+  private settle(group: Group, trust: 'part number' | 'name'): void {
+    this.settleShapes(group, trust === 'name' ? 'name and shape' : trust);
+    const [a, b] = [group.before.filter((i) => this.open.before.has(i)), group.after.filter((i) => this.open.after.has(i))];
+    const alone = group.before.length === 1 && group.after.length === 1;
+    const ranked = a
+      .flatMap((x) => b.map((y) => ({ x, y, places: this.placesInCommon(x, y), like: measureLikeness(this.before.parts[x]!, this.after.parts[y]!) })))
+      .filter((r) => !this.apart.has(`${r.x}/${r.y}`) && (alone || r.places > 0 || r.like >= SAME_NAME_SHAPE))
+      .sort((p, q) => q.places - p.places || q.like - p.like);
+    for (const { x, y } of ranked) this.pair(x, y, trust);
+  }
+
+  /** Pairs equal shapes: first those that stand at the same places, then those whose names are alike, then the nearest. */
+  private settleShapes(group: Group, trust: Trust): void {
+    const candidates: { a: number; b: number; places: number; names: number; far: number }[] = [];
+    for (const a of group.before)
+      for (const b of group.after) {
+        if (this.apart.has(`${a}/${b}`) || !this.open.before.has(a) || !this.open.after.has(b)) continue;
+        const v = this.verdict(a, b);
+        if (!v.same) continue;
+        candidates.push({
+          a,
+          b,
+          places: this.placesInCommon(a, b, v.shift),
+          names: nameLikeness(this.before.parts[a]!.name, this.after.parts[b]!.name),
+          far: this.distance(a, b),
+        });
+      }
+    candidates.sort((p, q) => q.places - p.places || q.names - p.names || p.far - q.far);
+    for (const { a, b } of candidates) this.pair(a, b, trust);
+  }
+
+  /** How many components of two parts stand at the same place. */
+  private placesInCommon(a: number, b: number, shift?: Placement): number {
+    const part = this.before.parts[a]!;
+    const free = [...this.places.after[b]!];
+    let n = 0;
+    for (const p of this.places.before[a]!) {
+      const i = free.findIndex((q) => isStill(motionBetween(p, q, part, shift)));
+      if (i < 0) continue;
+      free.splice(i, 1);
+      n++;
+    }
+    return n;
+  }
+
+  /** From the first component of one to the nearest of the other, mm. */
+  private distance(a: number, b: number): number {
+    const from = this.places.before[a]![0];
+    if (!from) return Infinity;
+    return Math.min(Infinity, ...this.places.after[b]!.map((to) => motionBetween(from, to, this.before.parts[a]!).mm));
+  }
+
+  private ask(): void {
+    const ranked = [...this.open.before]
+      .flatMap((a) => [...this.open.after].map((b) => ({ a, b, ...this.likeness(a, b) })))
+      .filter((r) => r.value >= WORTH_ASKING && !this.apart.has(`${r.a}/${r.b}`))
+      .sort((x, y) => y.value - x.value);
+    const asked = { before: new Set<number>(), after: new Set<number>() };
+    for (const { a, b, why, likely } of ranked) {
+      if (asked.before.has(a) || asked.after.has(b)) continue;
+      asked.before.add(a);
+      asked.after.add(b);
+      if (likely) this.pair(a, b, 'likeness');
+      this.doubtful.push({ before: a, after: b, why, assumed: likely });
+    }
+  }
+
+  /** How alike two parts are, 0…1, by the words of their names, by their measures, and by where they stand. */
+  private likeness(a: number, b: number): { value: number; why: string; likely: boolean } {
+    const [p, q] = [this.before.parts[a]!, this.after.parts[b]!];
+    const percent = (x: number) => `${Math.round(100 * x)} %`;
+    const [names, shape] = [nameLikeness(p.name, q.name), measureLikeness(p, q)];
+    const v = this.verdict(a, b);
+    if (!v.same && v.mirrored) return { value: 0.5 + 0.5 * names, why: 'The newer one is its mirror image, under another name.', likely: false };
+    const places = this.placesInCommon(a, b);
+    const stays = places > 0 && places === this.places.before[a]!.length && places === this.places.after[b]!.length;
+    const likely = stays && shape >= LIKELY_SHAPE;
+    const why = `${percent(names)} of the words of their names and ${percent(shape)} of their measures agree${stays ? '; they stand at the same place' : ''}.`;
+    return { value: likely ? 1 : 0.5 * names + 0.5 * shape, why, likely };
+  }
+}
+
+interface Group {
+  readonly before: readonly number[];
+  readonly after: readonly number[];
+}
+
+function placesOf(assembly: Assembly): Placement[][] {
+  const out: Placement[][] = assembly.parts.map(() => []);
+  for (const c of componentsOf(assembly)) out[c.part]!.push(c.placement);
+  return out;
 }
 
 /** A part number that the file gives. */
 function partNumberOf(p: Part): string | undefined {
-  const entry = Object.entries(p.properties).find(([k, v]) => /^part\s*(number|no\.?)$/i.test(k) && v.trim() !== '');
+  const entry = Object.entries(p.properties).find(([k, v]) => /^part[\s_-]*(number|no\.?)$/i.test(k) && v.trim() !== '');
   return entry?.[1].trim();
 }
 
-const sizes = (p: Part) => [0, 1, 2].map((k) => p.box[k + 3]! - p.box[k]!).sort((a, b) => a - b);
-const figures = (v: number) => Number(v.toPrecision(4));
-const sizesKey = (p: Part) => [figures(p.volumeMm3), figures(p.areaMm2), ...sizes(p).map(figures)].join();
+const sameBox = (a: Part, b: Part) => a.box.every((v, i) => Math.abs(v - b.box[i]!) < 0.01);
 
-const near = (a: number, b: number) => Math.abs(a - b) <= SAME_SHAPE * Math.max(Math.abs(a), Math.abs(b), 1e-9);
+const words = (s: string) =>
+  new Set(
+    s
+      .toLowerCase()
+      .split(/[^\p{L}\p{N}]+/u)
+      .filter(Boolean),
+  );
 
-/** Do two parts have the same shape, as far as their measures tell? */
-export function sameShape(a: Part, b: Part): boolean {
-  if (a.geometryKey === b.geometryKey) return true;
-  const [s, t] = [sizes(a), sizes(b)];
-  return near(a.volumeMm3, b.volumeMm3) && near(a.areaMm2, b.areaMm2) && s.every((v, i) => near(v, t[i]!));
+/** The share of the words of two names that they have in common. */
+function nameLikeness(a: string, b: string): number {
+  const [u, v] = [words(a), words(b)];
+  return [...u].filter((w) => v.has(w)).length / Math.max(1, u.size, v.size);
 }
 
-/** How alike two parts are, 0…1, by the words of their names and by their measures. */
-function likeness(a: Part, b: Part): { value: number; sameShape: boolean; why: string } {
-  if (sameShape(a, b)) return { value: 1, sameShape: true, why: '' };
-  const words = (s: string) =>
-    new Set(
-      s
-        .toLowerCase()
-        .split(/[^\p{L}\p{N}]+/u)
-        .filter(Boolean),
-    );
-  const [u, v] = [words(a.name), words(b.name)];
-  const common = [...u].filter((w) => v.has(w)).length;
-  const names = common / Math.max(1, Math.max(u.size, v.size));
+/** How well volume, area and size agree, 0…1. */
+function measureLikeness(a: Part, b: Part): number {
   const ratio = (x: number, y: number) => (x > 0 && y > 0 ? Math.min(x, y) / Math.max(x, y) : 0);
+  const sizes = (p: Part) => [0, 1, 2].map((k) => p.box[k + 3]! - p.box[k]!).sort((x, y) => x - y);
   const [s, t] = [sizes(a), sizes(b)];
-  const shape = (ratio(a.volumeMm3, b.volumeMm3) + ratio(a.areaMm2, b.areaMm2) + s.reduce((sum, x, i) => sum + ratio(x, t[i]!), 0) / 3) / 3;
-  const percent = (x: number) => `${Math.round(100 * x)} %`;
-  return {
-    value: 0.5 * names + 0.5 * shape,
-    sameShape: false,
-    why: `${percent(names)} of the words of their names and ${percent(shape)} of their measures agree.`,
-  };
-}
-
-const distance = (a: Placement, b: Placement) => Math.hypot(a[3]! - b[3]!, a[7]! - b[7]!, a[11]! - b[11]!);
-const turn = (a: Placement, b: Placement) => Math.hypot(...[0, 1, 2, 4, 5, 6, 8, 9, 10].map((k) => a[k]! - b[k]!));
-
-/** Places that agree this well are the same. mm, and the difference of the rotation matrices */
-const SAME_PLACE_MM = 0.01;
-const SAME_TURN = 1e-4;
-export const samePlace = (a: Placement, b: Placement) => distance(a, b) < SAME_PLACE_MM && turn(a, b) < SAME_TURN;
-
-function matchComponents(before: readonly Component[], after: readonly Component[], parts: readonly PartPair[]): number[] {
-  const newPart = new Map(parts.map((p) => [p.before, p.after]));
-  const out = before.map(() => -1);
-  const open = new Set(after.keys());
-  const ofPart = new Map<number, number[]>();
-  after.forEach((c, i) => ofPart.set(c.part, [...(ofPart.get(c.part) ?? []), i]));
-  const take = (i: number, j: number | undefined) => {
-    if (j === undefined || out[i]! >= 0 || !open.has(j)) return;
-    open.delete(j);
-    out[i] = j;
-  };
-  const candidates = (c: Component) => {
-    const part = newPart.get(c.part);
-    return part === undefined ? [] : (ofPart.get(part) ?? []).filter((j) => open.has(j));
-  };
-  // The same path and place, the same place, the same path, then the nearest: in this order of trust.
-  before.forEach((c, i) =>
-    take(
-      i,
-      candidates(c).find((j) => after[j]!.path === c.path && samePlace(after[j]!.placement, c.placement)),
-    ),
-  );
-  before.forEach(
-    (c, i) =>
-      out[i]! < 0 &&
-      take(
-        i,
-        candidates(c).find((j) => samePlace(after[j]!.placement, c.placement)),
-      ),
-  );
-  before.forEach(
-    (c, i) =>
-      out[i]! < 0 &&
-      take(
-        i,
-        candidates(c).find((j) => after[j]!.path === c.path),
-      ),
-  );
-  const rest = before
-    .flatMap((c, i) => (out[i]! < 0 ? candidates(c).map((j) => ({ i, j, d: distance(after[j]!.placement, c.placement) })) : []))
-    .sort((x, y) => x.d - y.d);
-  for (const { i, j } of rest) take(i, j);
-  return out;
+  return (ratio(a.volumeMm3, b.volumeMm3) + ratio(a.areaMm2, b.areaMm2) + s.reduce((sum, x, i) => sum + ratio(x, t[i]!), 0) / 3) / 3;
 }

@@ -150,7 +150,7 @@ describe('matching (generated pairs with known edits)', () => {
       { truth: 8, name: 'Spring', size: [5, 5, 40], at: [0, 0, 0] },
     ]);
     expect(changes.map((c) => [c.kind, c.name, c.text])).toEqual([
-      ['reshaped', 'Frame', 'Its volume changed by +20 %.'],
+      ['reshaped', 'Frame', 'Its size 100 × 80 × 10 mm became 100 × 80 × 12 mm. Its volume changed by +20 %.'],
       ['count', 'Bolt', '2 became 3.'],
       ['renamed', 'Lid', '“Cover” is now “Lid”.'],
       ['moved', 'Lid', 'One piece moved by 10 mm.'],

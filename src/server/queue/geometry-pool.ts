@@ -87,7 +87,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | PicturesTask | GroupPictureTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | PicturesTask | GroupPictureTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -199,7 +199,8 @@ export async function runMeasure(files: readonly ImportedFile[]): Promise<Measur
   }
 }
 
-export const runCompare = (task: Omit<CompareTask, 'type'>): Promise<Comparison> => run({ ...task, type: 'compare' }, undefined, []);
+export const runCompare = (task: Omit<CompareTask, 'type'>, source: GeometrySource): Promise<Comparison> =>
+  compute({ ...task, type: 'compare' }, source, undefined, []);
 
 export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
   compute({ type: 'pictures', assembly }, source, signal, []);

@@ -132,6 +132,8 @@ export interface Comparison extends TakeOver {
     readonly names: readonly [string, string];
     readonly keys: readonly [string, string];
     readonly why: string;
+    /** Until decided they count as the same. */
+    readonly assumed: boolean;
   }[];
 }
 
@@ -173,7 +175,7 @@ export type GeometryTask =
   | ReadTask
   | MeasureTask
   | TableTask
-  | CompareTask
+  | (CompareTask & Computing)
   | (PicturesTask & Computing)
   | (GroupPictureTask & Computing)
   | ExportTask;

@@ -2,7 +2,8 @@ import { readFileSync } from 'node:fs';
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
-import { assemblyFromMeshes, guessUnitMm, sizeOfTrees } from '../../core/assembly/mesh-tree.ts';
+import { guessUnitMm } from '../../core/assembly/units.ts';
+import { assemblyFromMeshes, sizeOfTrees } from '../../core/assembly/mesh-tree.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
 import { dot } from '../../core/base/vector.ts';
 import { middleOf } from '../../core/cut/cut-scene.ts';
@@ -28,6 +29,7 @@ import { writeCsv } from '../../formats/csv.ts';
 import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
 import { changeReport } from '../../core/revision/changes.ts';
 import { matchAssemblies } from '../../core/revision/match.ts';
+import { shapeTeller } from '../../core/revision/same-shape.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
@@ -77,7 +79,7 @@ export default async function run(task: GeometryTask): Promise<unknown> {
       case 'measure':
         return await measure(task);
       case 'compare':
-        return compare(task);
+        return compare(task, await geometriesFor(keysToCompare(task), task.geometry));
       case 'pictures':
         return pictures(await geometriesFor(keysOf(task), task.geometry));
       case 'group-picture':
@@ -93,6 +95,12 @@ export default async function run(task: GeometryTask): Promise<unknown> {
     if (e instanceof QuarryError) return { failed: e.code, details: e.details };
     throw e;
   }
+}
+
+/** What both models have needs no look: it is the same. */
+function keysToCompare({ before, after }: CompareTask): string[] {
+  const [a, b] = [new Set(keysOf({ assembly: before })), new Set(keysOf({ assembly: after }))];
+  return [...[...a].filter((k) => !b.has(k)), ...[...b].filter((k) => !a.has(k))];
 }
 
 const keysOf = (task: { readonly assembly: Assembly }) => [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
@@ -139,13 +147,13 @@ function groupPicture({ assembly, components }: GroupPictureTask, geometries: Re
   return linesAsSvg(hiddenLines(bodies, namedFrame('isometric')), PICTURE_PENS);
 }
 
-function compare({ before, after, document, decisions, model, options }: CompareTask): Comparison {
-  const matching = matchAssemblies(before, after, decisions);
+function compare({ before, after, document, decisions, model, options }: CompareTask, geometries: ReadonlyMap<string, PartGeometry>): Comparison {
+  const matching = matchAssemblies(before, after, decisions, shapeTeller(geometries));
   const doubtful = matching.doubtful.map((d) => {
     const [p, q] = [before.parts[d.before]!, after.parts[d.after]!];
-    return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why };
+    return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why, assumed: d.assumed };
   });
-  return { ...takeOver(before, after, document, matching, model, options), report: changeReport(before, after, matching), doubtful };
+  return { ...takeOver(before, after, document, matching, model, options), report: changeReport(before, after, matching, geometries), doubtful };
 }
 
 /** Views that other threads compute while this one drafts. */

@@ -13,6 +13,7 @@ import { runCompare } from '../queue/geometry-pool.ts';
 import type { Comparison } from '../queue/geometry-tasks.ts';
 import { appendEdit, type EditOutcome } from './edits.ts';
 import { loadDrawing } from './jobs.ts';
+import { loadGeometries } from './views.ts';
 
 /** A newer model as the page shows it. */
 export interface ModelOffer {
@@ -80,7 +81,8 @@ async function compareWith(
   const { assembly, document } = await loadDrawing(jobId);
   const record: ModelRecord = { type: 'model', id: 'model', model: modelId, name: row.name, ...(accepted.length ? { accepted } : {}) };
   const options = { reuseNumbers };
-  return { ...(await runCompare({ before: assembly, after: row.assembly, document, decisions, model: record, options })), name: row.name };
+  const task = { before: assembly, after: row.assembly, document, decisions, model: record, options };
+  return { ...(await runCompare(task, loadGeometries)), name: row.name };
 }
 
 /** What taking a newer model over would change. @throws QuarryError NOT_FOUND */

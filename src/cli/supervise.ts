@@ -1,0 +1,51 @@
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import { QuarryError } from '../core/base/errors.ts';
+import { readingLimitMs } from './arguments.ts';
+
+/** What the thread tells: that reading began or ended, and how it all ended. */
+export type Told = { readonly reading: boolean } | { readonly result: unknown } | { readonly failed: { readonly code: string; readonly message: string } };
+
+/** How often it is looked whether whoever started the program is still there. */
+const LOOK_MS = 1000;
+
+/**
+ * Runs the command in a thread of its own, so that it can be stopped whatever it does: when reading takes longer than its
+ * limit, on a signal, and when the process that started it has died. Prints its answer and sets the exit code.
+ */
+export function supervise(): void {
+  const argv = process.argv.slice(2);
+  const worker = new Worker(new URL(import.meta.url), { argv });
+  const parent = process.ppid;
+  const stop = (code: number): never => process.exit(code);
+  setInterval(() => {
+    // An orphan gets another parent.
+    if (process.ppid !== parent) stop(3);
+  }, LOOK_MS).unref();
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => stop(3));
+
+  let limit: NodeJS.Timeout | undefined;
+  let answered = false;
+  const answer = (text: string, code: number, message?: string) => {
+    if (answered) return;
+    answered = true;
+    clearTimeout(limit);
+    if (message) process.stderr.write(`${message}\n`);
+    // The exit waits until a reader at the other end of a pipe has taken everything.
+    process.stdout.write(`${text}\n`, () => process.exit(code));
+  };
+  const fail = ({ code, message }: { readonly code: string; readonly message: string }) =>
+    answer(JSON.stringify({ error: { code, message } }), code === 'BAD_USAGE' ? 2 : 3, message);
+  worker.on('message', (told: Told) => {
+    if ('reading' in told) {
+      clearTimeout(limit);
+      const ms = readingLimitMs(argv);
+      if (told.reading) limit = setTimeout(() => fail(new QuarryError('IMPORT_TIMEOUT', { seconds: ms / 1000 })), ms);
+    } else if ('failed' in told) fail(told.failed);
+    else answer(JSON.stringify(told.result, null, 2), 0);
+  });
+  worker.on('error', (e) => {
+    process.stderr.write(`${e.stack ?? e.message}\n`);
+    fail(new QuarryError('INTERNAL', { id: fileURLToPath(import.meta.url).split('/').pop()! }));
+  });
+}
