@@ -47,19 +47,17 @@ async function readOne(name: string): Promise<ImportedFile> {
   }
 }
 
+/** One warm kernel for all the files of a command; it ends with the program. */
+let host: KernelHost | undefined;
+
 async function loadStep(files: readonly ImportedFile[]): Promise<Model> {
-  const host = new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
-  try {
-    const read = await host.import(files, {
-      // The supervisor's limit comes first; this one is for the kernel's own thread.
-      timeoutMs: readingLimitMs(process.argv.slice(2)) + 5000,
-      onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`),
-    });
-    const geometries = new Map(read.geometries.map(([k, b]) => [k, unpackGeometry(b)!]));
-    return { assembly: read.assembly, geometries, read };
-  } finally {
-    await host.close();
-  }
+  host ??= new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
+  const read = await host.import(files, {
+    // The supervisor's limit comes first; this one is for the kernel's own thread.
+    timeoutMs: readingLimitMs(process.argv.slice(2)) + 5000,
+    onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`),
+  });
+  return { assembly: read.assembly, geometries: new Map(read.geometries.map(([k, b]) => [k, unpackGeometry(b)!])), read };
 }
 
 /** A model whose file states another unit than it means. */

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { QuarryError } from '../core/base/errors.ts';
@@ -10,17 +11,30 @@ export type Told = { readonly reading: boolean } | { readonly result: unknown } 
 const LOOK_MS = 1000;
 
 /**
+ * Who started the program, and who started that: npm puts a shell between. An orphan gets another parent, on either level.
+ */
+function ancestors(): string[] {
+  try {
+    const stat = readFileSync(`/proc/${process.ppid}/stat`, 'latin1');
+    // pid (name) state parent …; a name may hold brackets and blanks (proc(5)).
+    return [`${process.ppid}`, stat.slice(stat.lastIndexOf(')') + 2).split(' ')[1] ?? ''];
+  } catch {
+    // No such table on this system, or the parent is gone: its number tells.
+    return [`${process.ppid}`];
+  }
+}
+
+/**
  * Runs the command in a thread of its own, so that it can be stopped whatever it does: when reading takes longer than its
  * limit, on a signal, and when the process that started it has died. Prints its answer and sets the exit code.
  */
 export function supervise(): void {
   const argv = process.argv.slice(2);
   const worker = new Worker(new URL(import.meta.url), { argv });
-  const parent = process.ppid;
+  const above = ancestors();
   const stop = (code: number): never => process.exit(code);
   setInterval(() => {
-    // An orphan gets another parent.
-    if (process.ppid !== parent) stop(3);
+    if (ancestors().join() !== above.join()) stop(3);
   }, LOOK_MS).unref();
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.once(signal, () => stop(3));
 
@@ -46,6 +60,12 @@ export function supervise(): void {
   });
   worker.on('error', (e) => {
     process.stderr.write(`${e.stack ?? e.message}\n`);
-    fail(new QuarryError('INTERNAL', { id: fileURLToPath(import.meta.url).split('/').pop()! }));
+    fail(
+      new QuarryError('INTERNAL', {
+        id: fileURLToPath(import.meta.url)
+          .split('/')
+          .pop()!,
+      }),
+    );
   });
 }

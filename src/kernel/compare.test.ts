@@ -48,7 +48,12 @@ function place(axis: Vec3, degrees: number, at: Vec3): Placement {
 const turnedAbout = (at: Placement, middle: Vec3, axis: Vec3, degrees: number): Placement =>
   combine(at, combine(translation(middle), combine(place(axis, degrees, [0, 0, 0]), translation([-middle[0], -middle[1], -middle[2]]))));
 
-async function compare(before: readonly StepNode[], after: readonly StepNode[], units: readonly [string, string] = ['MM', 'MM'], decisions: readonly Decision[] = []) {
+async function compare(
+  before: readonly StepNode[],
+  after: readonly StepNode[],
+  units: readonly [string, string] = ['MM', 'MM'],
+  decisions: readonly Decision[] = [],
+) {
   const [a, b] = [await read(writeStep(k, 'Machine', before, units[0])), await read(writeStep(k, 'Machine', after, units[1]))];
   const geometries = new Map([...a.geometries, ...b.geometries]);
   const matching = matchAssemblies(a.assembly, b.assembly, decisions, shapeTeller(geometries));
@@ -61,7 +66,14 @@ const plate = (diameter = 6.6, at: readonly [number, number] = [30, 20]) =>
   s.cut(s.box([5, 3, 2], [85, 53, 12]), s.cylinder([at[0], at[1], 0], 'z', diameter, 20));
 /** An angle with legs of unequal length: unlike its mirror image. */
 const angle = () => s.fuse(s.box([0, 0, 0], [60, 8, 30]), s.box([0, 0, 0], [8, 40, 30]), s.box([0, 0, 0], [20, 20, 5]));
-const pin = (length = 40) => s.turned([[0, 0], [4, 0], [4, length - 6], [3, length], [0, length]]);
+const pin = (length = 40) =>
+  s.turned([
+    [0, 0],
+    [4, 0],
+    [4, length - 6],
+    [3, length],
+    [0, length],
+  ]);
 
 const A = (): StepNode => ({ name: 'Plate', shape: plate(), placement: place([1, 2, 3], 37, [100, 200, 300]), color: '#336699' });
 
@@ -126,7 +138,11 @@ describe('what changed about a shape', () => {
     ['a hole of another size', () => plate(8), 'A hole Ø6.6 became Ø8. Its volume changed by −0.4 %.'],
     ['one more hole', () => s.cut(plate(), s.cylinder([60, 30, 0], 'z', 5, 20)), 'A hole Ø5 is new. Its volume changed by −0.5 %.'],
     ['no hole', () => s.box([5, 3, 2], [85, 53, 12]), 'A hole Ø6.6 is gone. Its volume changed by +0.86 %.'],
-    ['longer by a tenth', () => s.cut(s.box([5, 3, 2], [85.1, 53, 12]), s.cylinder([30, 20, 0], 'z', 6.6, 20)), 'Its size 80 × 50 × 10 mm became 80.1 × 50 × 10 mm. Its volume changed by +0.13 %.'],
+    [
+      'longer by a tenth',
+      () => s.cut(s.box([5, 3, 2], [85.1, 53, 12]), s.cylinder([30, 20, 0], 'z', 6.6, 20)),
+      'Its size 80 × 50 × 10 mm became 80.1 × 50 × 10 mm. Its volume changed by +0.13 %.',
+    ],
     ['a rounded corner', () => s.round(plate(), 0.8, ([x, y]) => x === 5 && y === 3), 'Its shape changed, its volume did not.'],
   ])('%s', async (_, shape, text) => {
     expect(brief(await compare([A()], [{ ...A(), shape: shape() }]))).toEqual([['reshaped', 'Plate', text]]);
@@ -181,7 +197,8 @@ describe('what became of a component', () => {
   });
   test('another colour, of one piece or of all', async () => {
     const [p] = [pin()];
-    const pins = (colors: readonly string[]) => colors.map((color, i): StepNode => ({ name: 'Pin', shape: p, color, placement: place([1, 1, 1], 10, [50 * i, 3, 4]) }));
+    const pins = (colors: readonly string[]) =>
+      colors.map((color, i): StepNode => ({ name: 'Pin', shape: p, color, placement: place([1, 1, 1], 10, [50 * i, 3, 4]) }));
     expect((await compare(pins(['#aa0000', '#aa0000']), pins(['#00bb00', '#00bb00']))).changes).toMatchObject([
       { kind: 'colour', name: 'Pin', from: '#aa0000', to: '#00bb00', pieces: 2 },
     ]);
@@ -281,15 +298,23 @@ describe('pairs with known edits of every kind, six machines', () => {
     both({ name: 'Drilled', shape: plate(6.6) }, (o) => (truth.push('reshaped Drilled'), { ...o, shape: plate(8) }));
     both({ name: 'Shifted', shape: plate(7) }, (o) => (truth.push('reshaped Shifted'), { ...o, shape: plate(7, [30 + 0.5 + r(), 20]) }));
     both({ name: 'Hand', shape: angle() }, (o) => (truth.push('reshaped Hand'), { ...o, shape: s.mirroredX(angle()) }));
-    both({ name: 'Turned', shape: plate(5) }, (o) => (truth.push('turned Turned 1'), { ...o, placement: turnedAbout(o.placement, [45, 28, 7], [1, 1, 0], 5 + 80 * r()) }));
-    both({ name: 'Old name', shape: s.cut(plate(4), s.box([5, 3, 2], [15, 13, 5])) }, (o) => (truth.push('renamed Called otherwise'), { ...o, name: 'Called otherwise' }));
+    both(
+      { name: 'Turned', shape: plate(5) },
+      (o) => (truth.push('turned Turned 1'), { ...o, placement: turnedAbout(o.placement, [45, 28, 7], [1, 1, 0], 5 + 80 * r()) }),
+    );
+    both(
+      { name: 'Old name', shape: s.cut(plate(4), s.box([5, 3, 2], [15, 13, 5])) },
+      (o) => (truth.push('renamed Called otherwise'), { ...o, name: 'Called otherwise' }),
+    );
     both({ name: 'Gone', shape: s.box([1, 1, 1], [9, 19, 90]) }, () => void truth.push('removed Gone 1'));
     both({ name: 'Painted', shape: plate(3), color: '#808080' }, (o) => (truth.push('colour Painted 1'), { ...o, color: '#804020' }));
     both({ name: 'Twin', shape: pin(30) }, (o) => o);
     both({ name: 'Twin', shape: pin(31) }, (o) => (truth.push('moved Twin 1'), move(o, [1 + r(), 0, 0])));
     const pieces = pin(52);
     for (let i = 0; i < 6; i++)
-      both({ name: 'Dowel', shape: pieces, occurrence: `Dowel:${i + 1}` }, (o) => (i < 2 ? o : i === 5 ? undefined : move(o, [3 * r() + 0.1, 2 * r(), 4 * r()])));
+      both({ name: 'Dowel', shape: pieces, occurrence: `Dowel:${i + 1}` }, (o) =>
+        i < 2 ? o : i === 5 ? undefined : move(o, [3 * r() + 0.1, 2 * r(), 4 * r()]),
+      );
     truth.push('moved Dowel 3', 'count Dowel 1');
     after.push({ name: 'Novelty', shape: s.box([0, 0, 0], [33, 7, 5]), placement: anywhere(n++) });
     truth.push('added Novelty 1');

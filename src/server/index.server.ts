@@ -12,6 +12,7 @@ export * from './services/models.ts';
 export * from './services/pictures.ts';
 export * from './services/properties.ts';
 export * from './services/unit-question.ts';
+export { setUnit } from './services/units.ts';
 export * from './services/uploads.ts';
 export * from './services/view-requests.ts';
 export * from './services/views.ts';

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { UNIT_NAMES } from '../core/assembly/units.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import type { Vec3 } from '../core/base/vector.ts';
 import { whyNoShape, type CutShape } from '../core/cut/cut-shape.ts';
@@ -60,6 +61,7 @@ const record = z.discriminatedUnion('type', [
     approvedBy: text,
     owner: text,
     quantity: z.int().min(1).max(1_000_000),
+    unit: z.object({ stated: z.string().max(40), mm: z.number().positive().max(1e7) }).exactOptional(),
   }),
   z.object({ type: z.literal('sheet'), id, order: number, name: text, size, landscape: z.boolean() }),
   z.object({
@@ -70,7 +72,7 @@ const record = z.discriminatedUnion('type', [
     right: vector,
     up: vector,
     toward: vector,
-    scale: z.number().positive().max(1000),
+    scale: z.number().positive().max(1e9),
     at: point,
     pivot: point,
     hidden: z.boolean(),
@@ -230,6 +232,7 @@ export const takeRequest = z.object({
   reuseNumbers: z.boolean().default(false),
   accepted: z.array(text).max(20_000).default([]),
 });
+export const unitRequest = z.object({ version: z.int().min(0), unit: z.enum(UNIT_NAMES as [string, ...string[]]) });
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({
   standard: z.enum(['iso', 'asme']).default('iso'),

@@ -109,7 +109,13 @@ export function assemblyFromMeshes(
   if (builder.parts.length === 0) throw new QuarryError('FILE_NO_SOLIDS', { file: tree.name });
   return {
     assembly: {
-      name: chooseName([{ text: kept[0]?.name, from: 'product' }, { text: tree.name, from: 'file' }], tree.name).name,
+      name: chooseName(
+        [
+          { text: kept[0]?.name, from: 'product' },
+          { text: tree.name, from: 'file' },
+        ],
+        tree.name,
+      ).name,
       schema: tree.schema,
       unit: unitName(choices.unitMm),
       parts: builder.parts,

@@ -43,7 +43,8 @@ export const STRUCTURE_LIMITS = { depth: 200, components: 200_000 } as const;
  * Checks the text of a STEP file before the kernel sees it, and reads what the kernel's bindings do not give.
  * @param text the file as Latin-1 (every byte one character)
  * @param file its name, for messages
- * @throws QuarryError FILE_EMPTY, FILE_NOT_STEP, FILE_TRUNCATED, FILE_BROKEN_REFERENCE, FILE_CYCLE, FILE_TOO_DEEP, FILE_TOO_MANY
+ * @throws QuarryError FILE_EMPTY, FILE_NOT_STEP, FILE_TRUNCATED, FILE_BROKEN_REFERENCE, FILE_CYCLE, FILE_TOO_DEEP, FILE_TOO_MANY,
+ *   FILE_DAMAGED for coordinates that are no numbers or beyond all measure
  */
 export function readExchangeFacts(text: string, file: string): ExchangeFacts {
   if (text.trim() === '') throw new QuarryError('FILE_EMPTY', { file });
@@ -111,6 +112,7 @@ function scanEntities(text: string, file: string): Map<number, Entity> {
           // A complex instance `( A() B() )` has no keyword of its own; only units and measures interest us there.
           if (type !== '' || /UNIT|MEASURE_REPRESENTATION_ITEM/.test(body)) entities.set(id, { type, body });
         }
+        if (type === 'CARTESIAN_POINT') checkPoint(text, e, id, file);
         j = e;
       } else if (!wanted.has(id)) wanted.set(id, current);
       i = j;
@@ -121,6 +123,21 @@ function scanEntities(text: string, file: string): Map<number, Entity> {
   }
   for (const [id, from] of wanted) if (!known.has(id)) throw new QuarryError('FILE_BROKEN_REFERENCE', { file, entity: from, missing: id });
   return entities;
+}
+
+/** Numbers of ten digits before the point, or none at all: no machine is that large, and the kernel would work on it for minutes. */
+const BEYOND = /(?:E\+?0*[1-9]\d)|(?:\d{11,}\.)|nan|inf/i;
+
+function checkPoint(text: string, start: number, id: number, file: string): void {
+  const open = text.indexOf('(', text.indexOf(',', start));
+  const end = text.indexOf(')', open);
+  const coordinates = text.slice(open + 1, end);
+  if (open > 0 && BEYOND.test(coordinates))
+    throw new QuarryError('FILE_DAMAGED', {
+      file,
+      format: 'STEP',
+      why: `point #${id} lies at (${coordinates.slice(0, 60).trim()}), beyond anything that can be drawn`,
+    });
 }
 
 function endOfString(text: string, start: number): number {
@@ -282,7 +299,9 @@ function checkStructure(graph: Graph, file: string): void {
 /** The length unit of the first context; a conversion is based on another unit, which is not the file's. */
 function lengthUnit(entities: Map<number, Entity>): string {
   const complex = [...entities.values()].filter((e) => e.type === '').map((e) => e.body);
-  const assigned = complex.flatMap((body) => references(/GLOBAL_UNIT_ASSIGNED_CONTEXT\s*\(\s*\(([^)]*)\)/.exec(body)?.[1]).map((id) => entities.get(id)?.body ?? ''));
+  const assigned = complex.flatMap((body) =>
+    references(/GLOBAL_UNIT_ASSIGNED_CONTEXT\s*\(\s*\(([^)]*)\)/.exec(body)?.[1]).map((id) => entities.get(id)?.body ?? ''),
+  );
   for (const body of [...assigned, ...complex]) {
     if (!body.includes('LENGTH_UNIT')) continue;
     const named = /CONVERSION_BASED_UNIT\s*\(\s*'([^']*)'/.exec(body)?.[1]?.toLowerCase();

@@ -15,8 +15,7 @@ export function rescaleGeometry(g: PartGeometry, k: number): PartGeometry {
     if (g.faceKind[f] === SurfaceKind.torus) faceParams[q + 7]! *= k;
   }
   const edgeParams = g.edgeParams.slice();
-  for (let e = 0; e < g.edgeCurve.length; e++)
-    if (g.edgeCurve[e] === CurveKind.circle) for (const i of [0, 1, 2, 6]) edgeParams[e * EDGE_STRIDE + i]! *= k;
+  for (let e = 0; e < g.edgeCurve.length; e++) if (g.edgeCurve[e] === CurveKind.circle) for (const i of [0, 1, 2, 6]) edgeParams[e * EDGE_STRIDE + i]! *= k;
   return {
     ...g,
     positions: g.positions.map((v) => v * k),

@@ -27,7 +27,6 @@ export interface ErrorDetails {
   NOTHING_TO_REDO: Record<string, never>;
   NOT_SAME_ORIGIN: Record<string, never>;
   DOC_TOO_NEW: { version: number; known: number };
-  DOES_NOT_FIT_SHEET: { sheet: string };
   EMPTY_ASSEMBLY: Record<string, never>;
   INTERNAL: { id: string };
 }
@@ -67,7 +66,6 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   NOTHING_TO_REDO: () => 'There is nothing to redo.',
   NOT_SAME_ORIGIN: () => 'The request came from another site and was refused.',
   DOC_TOO_NEW: (d) => `This drawing was made by a newer version of the program (${d.version}, this one knows ${d.known}). Update the program.`,
-  DOES_NOT_FIT_SHEET: (d) => `The views do not fit on ${d.sheet} at any standard scale. Choose a larger sheet.`,
   EMPTY_ASSEMBLY: () => 'There is nothing to draw: the assembly has no visible component.',
   INTERNAL: (d) => `Something went wrong that should not have. Nothing was lost. Reference ${d.id}.`,
 };

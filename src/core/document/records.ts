@@ -15,6 +15,8 @@ export interface DrawingRecord {
   readonly approvedBy: string;
   readonly owner: string;
   readonly quantity: number;
+  /** What someone said of a size that could not be: files of the job that state this unit mean so many mm by it. */
+  readonly unit?: { readonly stated: string; readonly mm: number };
 }
 
 /** A drawing in which nothing is filled in yet. */

@@ -24,7 +24,7 @@ import { frameFrom, namedFrame, type DirectionName } from '../outline/directions
 import { sceneOf } from '../outline/scene-of.ts';
 import { listBlocks, rowsPerSheet } from '../picture/draw-list.ts';
 import { viewBox } from '../shade/raster.ts';
-import { formatByName, SHEET_FORMATS, sheetGeometry, standardScales, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
@@ -52,7 +52,7 @@ export interface Draft {
 
 /**
  * The first drawing: three sheets that nobody had to draw.
- * @throws QuarryError EMPTY_ASSEMBLY, DOES_NOT_FIT_SHEET, CANCELLED, BAD_USAGE for an unknown sheet
+ * @throws QuarryError EMPTY_ASSEMBLY, CANCELLED, BAD_USAGE for an unknown sheet
  */
 export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftOptions): Promise<Draft> {
   const standard = options.standard ?? 'iso';
@@ -81,6 +81,13 @@ const LEAST_SHARE_BESIDE = 0.4;
 /** Generous first; into the corner and closer together when the title block is in the way. */
 const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
 
+/** A ratio of two figures at which a box fills four fifths of a room. */
+function ratioThatFits(box: readonly number[], width: number, height: number): number {
+  const most = 0.8 * Math.min(width / Math.max(box[2]! - box[0]!, 1e-9), height / Math.max(box[3]! - box[1]!, 1e-9));
+  const power = 10 ** (Math.floor(Math.log10(most)) - 1);
+  return Math.floor(most / power) * power;
+}
+
 class Drafter {
   readonly components: readonly Component[];
   readonly records: Record<string, DrawingDocumentRecord> = {};
@@ -91,6 +98,8 @@ class Drafter {
   private readonly standard: Standard;
   private readonly options: DraftOptions;
   private readonly landscape = true;
+  /** The standard's scales that come into question for a thing of this size, largest first. */
+  private readonly scales: readonly number[];
   /** Size of the sheet at hand: the exploded view's may be larger. */
   private sheetFormat: SheetFormat;
   /** The parts list is too long to stand beside the exploded view. */
@@ -106,6 +115,8 @@ class Drafter {
     this.options = options;
     this.components = componentsOf(assembly);
     this.bodies = sceneOf(assembly, geometries);
+    const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
+    this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
     const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
     this.records['drawing'] = {
       ...BLANK_DRAWING,
@@ -158,7 +169,7 @@ class Drafter {
         isometric: [first ? 0 : 1, first ? 1 : 0],
       },
     ] as const;
-    const scales = standardScales(this.standard);
+    const { scales } = this;
     for (let i = 0; i < scales.length; i++)
       for (const smaller of [0, 1])
         for (const grid of grids)
@@ -177,7 +188,21 @@ class Drafter {
               if (at) return { scale: scales[i]!, isometricScale, at };
             }
           }
-    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.format.name });
+    return this.inQuarters(boxes, frame, title, grids[1]);
+  }
+
+  /** On a sheet too small for gaps and title block: each view in its quarter, at a ratio that fits there. */
+  private inQuarters(
+    boxes: ReadonlyMap<string, readonly number[]>,
+    frame: Rect,
+    title: Rect,
+    grid: Readonly<Record<'front' | 'right' | 'top' | 'isometric', readonly [number, number]>>,
+  ) {
+    const [width, height] = [frame.width / 2, Math.max(title.y - frame.y, frame.height / 2) / 2];
+    const names = ['front', 'right', 'top', 'isometric'] as const;
+    const scale = Math.min(...names.map((n) => ratioThatFits(boxes.get(n)!, width, height)));
+    const at = new Map(names.map((n) => [n, [frame.x + width * (grid[n][0] + 0.5), frame.y + height * (grid[n][1] + 0.5)] as const]));
+    return { scale, isometricScale: scale, at };
   }
 
   /** Sheet 2: a full section through the main axis. */
@@ -221,7 +246,7 @@ class Drafter {
     const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
     if (this.components.length <= MOST_FITTED) {
       const ways = plan.pulls.map((p) => p.ways);
-      const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: standardScales(this.standard), ways, ...cancel });
+      const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
       await this.spreadOn(view, fit.pulls);
     }
     const sheet = this.sheet(3, this.listApart ? 'Exploded view' : 'Exploded view and parts list');
@@ -250,7 +275,7 @@ class Drafter {
       this.sheetFormat = format;
       const { frame } = sheetGeometry(format, this.landscape);
       const blocks = this.listRects(rows);
-      return standardScales(this.standard).find((s) => placeByMask(result, s, frame, blocks, EXPLODED_MARGIN, EXPLODED_MARGIN)) ?? 0;
+      return this.scales.find((s) => placeByMask(result, s, frame, blocks, EXPLODED_MARGIN, EXPLODED_MARGIN)) ?? 0;
     };
     const here = scaleOn(this.format);
     if (here >= this.arrangementScale) return this.format;
@@ -303,15 +328,19 @@ class Drafter {
     const obstacles = corner ?? [titleBlockRect(geometry)];
     const result = await this.options.compute(specOf(view, this.records, this.components));
     const [x0, y0, x1, y1] = result.box;
-    for (const scale of standardScales(this.standard)) {
-      const at = placeByMask(result, scale, geometry.frame, obstacles, marginX, marginY);
+    const { frame } = geometry;
+    let place: { scale: number; at: readonly [number, number] } | undefined;
+    for (const scale of this.scales) {
+      const at = placeByMask(result, scale, frame, obstacles, marginX, marginY);
       if (!at) continue;
-      this.records[view.id] = { ...view, scale, at, pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
-      this.results.set(view.id, result);
-      this.step(`${view.name} drawn`);
-      return;
+      place = { scale, at };
+      break;
     }
-    throw new QuarryError('DOES_NOT_FIT_SHEET', { sheet: this.sheetFormat.name });
+    // A drawing on which something covers something else is better than none: the findings say so.
+    place ??= { scale: ratioThatFits(result.box, frame.width, frame.height), at: [frame.x + frame.width / 2, frame.y + frame.height / 2] };
+    this.records[view.id] = { ...view, ...place, pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
+    this.results.set(view.id, result);
+    this.step(`${view.name} drawn`);
   }
 
   private sheet(order: number, name: string): SheetRecord {

@@ -118,7 +118,8 @@ function valuesOf(part: Part, typed: Readonly<Record<string, string>>, when: Rea
       out[key] = { text: file[1], from: 'file', origin: `From the property “${file[0]}” of the product in the file${entity(`property:${file[0]}`)}.` };
     else if (key === 'material' && part.material)
       out[key] = { text: part.material, from: 'file', origin: `From the material in the file${entity('material')}.` };
-    else if (key === 'description') out[key] = { text: part.name, from: 'file', origin: `From ${NAME_SOURCE_TEXT[part.nameFrom ?? 'product']}${entity('name')}.` };
+    else if (key === 'description')
+      out[key] = { text: part.name, from: 'file', origin: `From ${NAME_SOURCE_TEXT[part.nameFrom ?? 'product']}${entity('name')}.` };
     else if (key === 'unit') out[key] = { text: 'pc', from: 'default', origin: 'Counted in pieces unless you say otherwise.' };
     else out[key] = { text: '', from: 'none', origin: 'Not in the file, not typed.' };
   }

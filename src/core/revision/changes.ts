@@ -80,7 +80,9 @@ export function changeReport(before: Assembly, after: Assembly, matching: Matchi
     if (properties.length) {
       const several = properties.length > 1;
       const side = (k: 'from' | 'to') => properties.map((x) => (several ? `${x.name}: ${x[k]}` : x[k])).join('; ');
-      const texts = properties.map((x) => `${x.name}: ${x.from || (x.name === 'Material' ? 'none' : 'empty')} became ${x.to || (x.name === 'Material' ? 'none' : 'empty')}.`);
+      const texts = properties.map(
+        (x) => `${x.name}: ${x.from || (x.name === 'Material' ? 'none' : 'empty')} became ${x.to || (x.name === 'Material' ? 'none' : 'empty')}.`,
+      );
       add('property', texts.join(' '), paths, { from: side('from'), to: side('to') });
     }
     const recoloured = kept.flatMap(({ c, to }) => {
@@ -90,7 +92,12 @@ export function changeReport(before: Assembly, after: Assembly, matching: Matchi
     if (recoloured.length) {
       const [from, to] = [recoloured[0]!.from ?? 'none', recoloured[0]!.now ?? 'none'];
       const what = recoloured.length < kept.length ? `${pieces(recoloured.length)} coloured otherwise` : 'Its colour changed';
-      add('colour', `${what}: ${from} became ${to}.`, recoloured.map((r) => r.to.path), { pieces: recoloured.length, from, to });
+      add(
+        'colour',
+        `${what}: ${from} became ${to}.`,
+        recoloured.map((r) => r.to.path),
+        { pieces: recoloured.length, from, to },
+      );
     }
     if (pair.sameShape && properties.length === 0 && p.name === q.name) {
       const touched = new Set([...moved, ...turned, ...recoloured].map((m) => m.to.index));
@@ -155,7 +162,12 @@ function propertyChanges(p: Part, q: Part): { name: string; from: string; to: st
   const compare = (name: string, from = '', to = '') => void (from !== to && out.push({ name, from, to }));
   compare('Material', p.material, q.material);
   // Another material has another density: that says nothing more.
-  if ((p.material ?? '') === (q.material ?? '') && p.densityKgM3 !== undefined && q.densityKgM3 !== undefined && Math.abs(p.densityKgM3 / q.densityKgM3 - 1) > 1e-6)
+  if (
+    (p.material ?? '') === (q.material ?? '') &&
+    p.densityKgM3 !== undefined &&
+    q.densityKgM3 !== undefined &&
+    Math.abs(p.densityKgM3 / q.densityKgM3 - 1) > 1e-6
+  )
     compare('Density', `${p.densityKgM3} kg/m³`, `${q.densityKgM3} kg/m³`);
   for (const key of new Set([...Object.keys(p.properties), ...Object.keys(q.properties)])) compare(key, p.properties[key], q.properties[key]);
   return out;

@@ -52,8 +52,7 @@ const LIKELY_SHAPE = 0.85;
 /** Parts of one name whose measures agree no better than this are not the same where there are several. */
 const SAME_NAME_SHAPE = 0.6;
 
-const byMeasures: ShapeTeller = (a, b) =>
-  a.geometryKey === b.geometryKey || sameMeasures(a, b) ? { same: true } : { same: false, mirrored: false };
+const byMeasures: ShapeTeller = (a, b) => (a.geometryKey === b.geometryKey || sameMeasures(a, b) ? { same: true } : { same: false, mirrored: false });
 
 /**
  * Which parts and components of a newer model are those of the older one. Parts: by part number, by name, by shape; among
@@ -116,8 +115,7 @@ class Matcher {
     const sameShape = v.same && !turnedOnly;
     const mirrored = !v.same && v.mirrored;
     this.parts.push({ before: a, after: b, trust, sameShape, mirrored, ...(shift && sameShape ? { shift } : {}) });
-    if (mirrored && trust !== 'decided')
-      this.doubtful.push({ before: a, after: b, why: 'The newer one is its mirror image.', assumed: true });
+    if (mirrored && trust !== 'decided') this.doubtful.push({ before: a, after: b, why: 'The newer one is its mirror image.', assumed: true });
   }
 
   /** Open parts that share a key: what is alone on both sides, or several on either. */

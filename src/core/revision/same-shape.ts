@@ -7,8 +7,7 @@ import { allOn, PartSurface, samplesOf, type Samples } from './on-surface.ts';
 /** What two shapes are to each other. */
 export type ShapeVerdict =
   /** One shape. `shift` takes points of the older part's frame to the newer one's where the frames differ. */
-  | { readonly same: true; readonly shift?: Placement }
-  | { readonly same: false; readonly mirrored: boolean };
+  { readonly same: true; readonly shift?: Placement } | { readonly same: false; readonly mirrored: boolean };
 
 /** Compares the shapes of two parts of an older and a newer model. */
 export type ShapeTeller = (before: Part, after: Part) => ShapeVerdict;
@@ -53,7 +52,11 @@ export function shapeTeller(geometries: ReadonlyMap<string, PartGeometry>): Shap
       const [from, to] = [of(samples, a, samplesOf), of(surfaces, b, (x) => new PartSurface(x))];
       // A few first: most wrong places are told by them.
       if (!allOn(from, m, to, 97) || !allOn(from, m, to)) return false;
-      return allOn(of(samples, b, samplesOf), back, of(surfaces, a, (x) => new PartSurface(x)));
+      return allOn(
+        of(samples, b, samplesOf),
+        back,
+        of(surfaces, a, (x) => new PartSurface(x)),
+      );
     };
     const turned = (mirror: boolean) => poses(g, h, mirror).find((m) => fits(m, inverse(m)));
     let verdict: ShapeVerdict;

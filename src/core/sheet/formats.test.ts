@@ -35,7 +35,7 @@ describe('sheet sizes', () => {
 describe('scales', () => {
   // ISO 5455:1979.
   test('are 1:1, 2, 5 and 10 and their powers', () => {
-    for (const s of ISO_SCALES) expect(scaleText(s)).toMatch(/^(1:(1|2|5)0*|(2|5)0*:1|10:1)$/);
+    for (const s of ISO_SCALES) expect(scaleText(s)).toMatch(/^(1:[125]0*|[125]0*:1)$/);
   });
   test('are written as ratios', () => {
     expect([1, 1 / 2, 5, 3 / 8, 1 / 16].map(scaleText)).toEqual(['1:1', '1:2', '5:1', '3:8', '1:16']);

@@ -57,13 +57,34 @@ export function sheetGeometry(format: SheetFormat, landscape: boolean): SheetGeo
   return { width, height, frame: { x: filing, y: edge, width: width - filing - edge, height: height - 2 * edge } };
 }
 
-/** Reduction scales of ISO 5455, largest first, as paper mm per model mm. */
-export const ISO_SCALES: readonly number[] = [50, 20, 10, 5, 2, 1, 1 / 2, 1 / 5, 1 / 10, 1 / 20, 1 / 50, 1 / 100, 1 / 200, 1 / 500, 1 / 1000];
-/** Inch practice (common practice, no source). */
-export const INCH_SCALES: readonly number[] = [4, 2, 1, 1 / 2, 3 / 8, 1 / 4, 1 / 8, 1 / 16, 1 / 32, 1 / 64];
+/** 1, 2 and 5 times a power of ten: as paper mm per model mm, without the last digit's noise. */
+const isoScale = (step: number): number => {
+  const [decade, digit] = [Math.floor(step / 3), [1, 2, 5][((step % 3) + 3) % 3]!];
+  // 1/5 and 1/2 rather than 2e-1 and 5e-1: `1:5` is exactly that.
+  return decade >= 0 ? digit * 10 ** decade : 1 / ({ 1: 1, 2: 5, 5: 2 }[digit]! * 10 ** (digit === 1 ? -decade : -decade - 1));
+};
+const row = (from: number, to: number, scale: (step: number) => number) => Array.from({ length: from - to + 1 }, (_, i) => scale(from - i));
+
+/** Scales of ISO 5455, largest first, 1000:1 to 1:10000; the standard lets the row go on both ways. */
+export const ISO_SCALES: readonly number[] = row(9, -12, isoScale);
+/** Inch practice (common practice, no source): halves and doubles, and 3:8. */
+export const INCH_SCALES: readonly number[] = [...row(6, -1, (n) => 2 ** n), 3 / 8, ...row(-2, -10, (n) => 2 ** n)];
 
 export function standardScales(standard: Standard): readonly number[] {
   return standard === 'iso' ? ISO_SCALES : INCH_SCALES;
+}
+
+/** Larger than any sheet, and smaller than anything on one, mm. */
+const LARGEST_ON_PAPER = 2000;
+const SMALLEST_ON_PAPER = 1;
+
+/** The standard's scales, largest first, at which something of this size may stand on a sheet: its row goes on as far as that takes. */
+export function scalesFor(standard: Standard, extentMm: number): number[] {
+  const sensible = (s: number) => s * extentMm <= LARGEST_ON_PAPER && s * extentMm >= SMALLEST_ON_PAPER;
+  const [most, step] = standard === 'iso' ? [3 * 30, isoScale] : [100, (n: number) => 2 ** n];
+  const known = standardScales(standard);
+  const beyond = row(most, -most, step).filter((s) => s > known[0]! * 1.001 || s < known[known.length - 1]! * 0.999);
+  return [...known, ...beyond].filter(sensible).sort((a, b) => b - a);
 }
 
 /** `1:2`, `5:1`, `3:8`. */

@@ -3,6 +3,7 @@
   import { wholeMass } from '$core/ledger/centre-of-mass';
   import { massText } from '$core/ledger/items';
   import type { Drawing } from '../shared/drawing.svelte';
+  import UnitChoice from '../shared/UnitChoice.svelte';
   import { importReport } from '$core/assembly/report';
 
   const { drawing }: { drawing: Drawing } = $props();
@@ -24,7 +25,13 @@
   <summary>What was brought in</summary>
   <dl>
     <dt>Format</dt>
-    <dd>{r.schema || 'not named'}, lengths in {r.unit}</dd>
+    <dd>
+      {r.schema || 'not named'}, lengths in {r.unit}
+      <details>
+        <summary>Another unit</summary>
+        <UnitChoice {drawing} ask={false} />
+      </details>
+    </dd>
     <dt>Components</dt>
     <dd>{r.components} of {r.parts} parts, {r.levels} {r.levels === 1 ? 'level' : 'levels'}</dd>
     <dt>Read</dt>

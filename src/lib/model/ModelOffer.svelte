@@ -23,6 +23,7 @@
       readonly names: readonly [string, string];
       readonly keys: readonly [string, string];
       readonly why: string;
+      readonly assumed: boolean;
     }[];
     readonly losses: readonly Loss[];
   }
@@ -117,10 +118,12 @@
     ['added', 'added'],
     ['removed', 'removed'],
     ['moved', 'moved'],
+    ['turned', 'turned'],
     ['reshaped', 'reshaped'],
     ['count', 'counted differently'],
     ['renamed', 'renamed'],
     ['property', 'with other properties'],
+    ['colour', 'of another colour'],
   ];
   const report = $derived((offer ? changes : taken)?.report);
   const losses = $derived((offer ? changes : taken)?.losses ?? []);
@@ -180,7 +183,7 @@
         {#each changes.doubtful as d (`${d.before}/${d.after}`)}
           <div class="doubt">
             <img src="/api/parts/{d.keys[0]}" alt="before" /><img src="/api/parts/{d.keys[1]}" alt="after" />
-            <span>Is “{d.names[1]}” the same part as “{d.names[0]}”? <small>{d.why}</small></span>
+            <span>Is “{d.names[1]}” the same part as “{d.names[0]}”? <small>{d.why}{d.assumed ? ' Until you say so it counts as the same.' : ''}</small></span>
             <button class="q-button main" onclick={() => void decide({ before: d.before, after: d.after, same: true })}>The same</button>
             <button class="q-button" onclick={() => void decide({ before: d.before, after: d.after, same: false })}>Another</button>
           </div>

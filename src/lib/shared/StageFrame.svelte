@@ -4,6 +4,7 @@
   import type { Drawing } from './drawing.svelte';
   import JobBar from './JobBar.svelte';
   import QuickBar from './QuickBar.svelte';
+  import UnitChoice from './UnitChoice.svelte';
 
   interface Props {
     drawing: Drawing;
@@ -41,6 +42,7 @@
 
 <div class="page">
   <JobBar {drawing} {current} onquick={() => (tools.quickBar = true)} />
+  <UnitChoice {drawing} ask />
   <div class="body">
     {#if left}<aside class="left">{@render left()}</aside>{/if}
     <main>{@render children()}</main>

@@ -7,26 +7,15 @@
 </script>
 
 <script lang="ts">
+  import { sizeText, unitChoices } from '$core/assembly/units';
+
   const { question, onanswer, oncancel }: { question: Question; onanswer: (unitMm: number, up: 'y' | 'z') => void; oncancel: () => void } = $props();
 
-  const UNITS = [
-    ['millimetres', 1],
-    ['centimetres', 10],
-    ['metres', 1000],
-    ['inches', 25.4],
-    ['feet', 304.8],
-  ] as const;
+  const UNITS = unitChoices([1, 1, 1]).sort((a, b) => a.unitMm - b.unitMm);
   // svelte-ignore state_referenced_locally
   let unitMm = $state(question.guess.unitMm);
   // svelte-ignore state_referenced_locally
   let up = $state(question.guess.up);
-
-  /** Sensible digits: three figures, metres from two metres on. */
-  function sizeText(size: readonly number[], unit: number): string {
-    const mm = size.map((v) => v * unit);
-    const metres = Math.max(...mm) >= 2000;
-    return `${mm.map((v) => Number((metres ? v / 1000 : v).toPrecision(3))).join(' × ')} ${metres ? 'm' : 'mm'}`;
-  }
 </script>
 
 <form
@@ -42,8 +31,11 @@
     {question.files.length === 1 ? 'does' : 'do'} not say in which unit. How large is it, wide × deep × high?
   </p>
   <div class="choices" role="radiogroup" aria-label="Unit">
-    {#each UNITS as [name, mm] (name)}
-      <label><input type="radio" name="unit" value={mm} bind:group={unitMm} /> <span>{name}</span> <small>{sizeText(question.size[up], mm)}</small></label>
+    {#each UNITS as { plural, unitMm: mm } (plural)}
+      <label
+        ><input type="radio" name="unit" value={mm} bind:group={unitMm} /> <span>{plural}</span>
+        <small>{sizeText(question.size[up].map((v) => v * mm))}</small></label
+      >
     {/each}
   </div>
   <div class="choices" role="radiogroup" aria-label="Axis that is up">

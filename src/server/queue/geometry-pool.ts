@@ -21,6 +21,7 @@ import type {
   GroupPictureTask,
   MeasureResult,
   PicturesTask,
+  RescaleTask,
   ReadResult,
   ReadTask,
   SectionProposal,
@@ -87,7 +88,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | PicturesTask | GroupPictureTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | GroupPictureTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -201,6 +202,10 @@ export async function runMeasure(files: readonly ImportedFile[]): Promise<Measur
 
 export const runCompare = (task: Omit<CompareTask, 'type'>, source: GeometrySource): Promise<Comparison> =>
   compute({ ...task, type: 'compare' }, source, undefined, []);
+
+/** @returns the model in the unit, and its new geometries packed with their pictures left out */
+export const runRescale = (assembly: Assembly, unitMm: number, source: GeometrySource): Promise<ReadResult> =>
+  compute({ type: 'rescale', assembly, unitMm }, source, undefined, []);
 
 export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
   compute({ type: 'pictures', assembly }, source, signal, []);

@@ -112,6 +112,13 @@ export interface SpreadFileTask {
   readonly frame: ViewFrame;
 }
 
+/** The model read in another unit. */
+export interface RescaleTask {
+  readonly type: 'rescale';
+  readonly assembly: Assembly;
+  readonly unitMm: number;
+}
+
 /** Compares a newer model with the one a drawing shows, and plans its taking over. */
 export interface CompareTask {
   readonly type: 'compare';
@@ -176,6 +183,7 @@ export type GeometryTask =
   | MeasureTask
   | TableTask
   | (CompareTask & Computing)
+  | (RescaleTask & Computing)
   | (PicturesTask & Computing)
   | (GroupPictureTask & Computing)
   | ExportTask;

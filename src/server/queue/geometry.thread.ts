@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { MessagePort } from 'node:worker_threads';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
+import { rescaleModel } from '../../core/assembly/rescale.ts';
 import { guessUnitMm } from '../../core/assembly/units.ts';
 import { assemblyFromMeshes, sizeOfTrees } from '../../core/assembly/mesh-tree.ts';
 import type { PartGeometry } from '../../core/assembly/part-geometry.ts';
@@ -54,6 +55,7 @@ import type {
   MeasureTask,
   ReadResult,
   ReadTask,
+  RescaleTask,
   SectionProposal,
   SectionTask,
   SpreadFileTask,
@@ -80,6 +82,8 @@ export default async function run(task: GeometryTask): Promise<unknown> {
         return await measure(task);
       case 'compare':
         return compare(task, await geometriesFor(keysToCompare(task), task.geometry));
+      case 'rescale':
+        return rescale(task, await geometriesFor(keysOf(task), task.geometry));
       case 'pictures':
         return pictures(await geometriesFor(keysOf(task), task.geometry));
       case 'group-picture':
@@ -154,6 +158,16 @@ function compare({ before, after, document, decisions, model, options }: Compare
     return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why, assumed: d.assumed };
   });
   return { ...takeOver(before, after, document, matching, model, options), report: changeReport(before, after, matching, geometries), doubtful };
+}
+
+function rescale({ assembly, unitMm }: RescaleTask, geometries: ReadonlyMap<string, PartGeometry>): ReadResult {
+  const packed = new Map<string, Uint8Array>();
+  const scaled = rescaleModel(assembly, geometries, unitMm, (g) => {
+    const { key, packed: bytes } = keyedGeometry(g);
+    packed.set(key, bytes);
+    return key;
+  });
+  return { assembly: scaled.assembly, geometries: [...packed] };
 }
 
 /** Views that other threads compute while this one drafts. */
