@@ -1,0 +1,244 @@
+import { describe, expect, test } from 'vitest';
+import { BLANK_DRAWING, type ViewRecord } from '../document/records.ts';
+import { namedFrame, type DirectionName } from '../outline/directions.ts';
+import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
+import { formatByName, styleFor } from '../sheet/formats.ts';
+import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
+import { pointsOfPath } from '../testing/paths.ts';
+import { computeView, type ViewResult } from '../views/compute-view.ts';
+import { specOf } from '../views/view-spec.ts';
+import { componentsOf } from '../assembly/components.ts';
+import type { DisplayItem } from './display-list.ts';
+import { drawView, labelOf, viewRect } from './draw-view.ts';
+
+const style = styleFor(formatByName('A3')!);
+const view: ViewRecord = {
+  type: 'view',
+  id: 'view:1',
+  sheet: 'sheet:1',
+  name: 'Front',
+  ...namedFrame('front'),
+  scale: 0.5,
+  at: [100, 80],
+  pivot: [10, 20],
+  hidden: true,
+  tangent: false,
+  shaded: false,
+  label: false,
+  parent: null,
+  align: null,
+  cut: null,
+  spread: null,
+  pullLines: false,
+};
+const context = { cuts: [], scaleInLabel: false, families: [] };
+const strokes = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
+const near = (a: readonly number[], b: readonly number[], digits = 2) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+
+/** A result with lines made by hand, and nothing else in it. */
+function resultOf(runs: readonly { kind: number; component?: number; points?: readonly number[]; arc?: readonly number[] }[], more: Partial<ViewResult> = {}): ViewResult {
+  const starts = [0];
+  for (const r of runs) starts.push(starts[starts.length - 1]! + (r.points?.length ?? 4) / 2);
+  const lines: Linework = {
+    xy: Float64Array.from(runs.flatMap((r) => r.points ?? [0, 0, 0, 0])),
+    start: Uint32Array.from(starts),
+    kind: Uint8Array.from(runs.map((r) => r.kind)),
+    component: Uint32Array.from(runs.map((r) => r.component ?? 0)),
+    edge: new Int32Array(runs.length),
+    arc: Float64Array.from(runs.flatMap((r) => r.arc ?? new Array<number>(ARC_STRIDE).fill(0))),
+  };
+  const window = { minX: 0, maxY: 0, pixelMm: 1, width: 1, height: 1 } as ViewResult['map']['window'];
+  return {
+    lines,
+    caps: [],
+    box: [0, 0, 40, 30],
+    visibleArea: new Float64Array(2),
+    visibleShare: new Float64Array(2),
+    map: { window, component: Int16Array.of(-1) },
+    pulls: [],
+    shading: null,
+    uncut: [],
+    unhatched: [],
+    ...more,
+  };
+}
+/** Where a point of the view lies on the sheet: scale 1:2 about (10, 20), which lies at (100, 80). */
+const paper = (x: number, y: number): [number, number] => [100 + (x - 10) / 2, 80 - (y - 20) / 2];
+
+describe('lines on paper', () => {
+  test('what is to the right stays right, what is up stays up', () => {
+    const { items } = drawView(view, resultOf([{ kind: LineClass.sharp, points: [10, 20, 30, 20, 30, 24] }]), style, context);
+    expect(pointsOfPath(strokes(items)[0]!.d)).toEqual([[paper(10, 20), paper(30, 20), paper(30, 24)]]);
+  });
+  // Half axes 8 and 3, turned by 30°: parameters against the clock in the view.
+  test.each([
+    ['a quarter against the clock', 0, Math.PI / 2],
+    ['a quarter with the clock', Math.PI / 2, 0],
+    ['three quarters', 0.3, 0.3 + 1.5 * Math.PI],
+    ['a whole turn', 0, 2 * Math.PI],
+    ['the upper half', 0, Math.PI],
+  ])('an arc bulges the way it does in the view: %s', (_, from, to) => {
+    const turn = Math.PI / 6;
+    const { items } = drawView(view, resultOf([{ kind: LineClass.outline, arc: [12, 7, 8, 3, turn, from, to] }]), style, context);
+    const [curve] = pointsOfPath(strokes(items)[0]!.d, 32);
+    const at = (t: number) => {
+      const [x, y] = [8 * Math.cos(t), 3 * Math.sin(t)];
+      return paper(12 + x * Math.cos(turn) - y * Math.sin(turn), 7 + x * Math.sin(turn) + y * Math.cos(turn));
+    };
+    // Every place along the arc is passed, in its order.
+    let last = -1;
+    for (let i = 0; i <= 8; i++) {
+      const [x, y] = at(from + ((to - from) * i) / 8);
+      const found = curve!.findIndex((p, k) => k > last && Math.hypot(p[0] - x, p[1] - y) < 0.03);
+      expect([i, found > last]).toEqual([i, true]);
+      last = found;
+    }
+  });
+  test('hidden lines are narrow and dashed and come first; tangent edges narrow; seen ones wide', () => {
+    const line = (kind: number, y: number) => ({ kind, points: [0, y, 9, y] });
+    const { items } = drawView(
+      view,
+      resultOf([line(LineClass.sharp, 1), line(LineClass.tangent, 2), line(LineClass.sharp | HIDDEN, 3), line(LineClass.outline, 4), line(LineClass.outline | HIDDEN, 5)]),
+      style,
+      context,
+    );
+    expect(strokes(items).map((s) => [s.width, s.dash, pointsOfPath(s.d).map((p) => p[0]![1])])).toEqual([
+      [style.narrow, [3, 1], [paper(0, 3)[1], paper(0, 5)[1]]],
+      [style.narrow, undefined, [paper(0, 2)[1]]],
+      [style.wide, undefined, [paper(0, 1)[1], paper(0, 4)[1]]],
+    ]);
+  });
+  test('each component has its own path: it can be picked', () => {
+    const run = (component: number, y: number) => ({ kind: LineClass.sharp, component, points: [0, y, 9, y] });
+    const { items } = drawView(view, resultOf([run(1, 1), run(0, 2), run(1, 3)]), style, context);
+    expect(strokes(items).map((s) => [s.source?.component, pointsOfPath(s.d).length])).toEqual([
+      [0, 1],
+      [1, 2],
+    ]);
+  });
+  test('a view that is not computed holds its place', () => {
+    expect(viewRect(view, undefined)).toEqual([80, 65, 40, 30]);
+    expect(drawView(view, undefined, style, context).items).toEqual([]);
+    expect(viewRect(view, { box: [0, 0, 40, 30] })).toEqual([95, 75, 20, 15]);
+  });
+});
+
+describe('the shaded picture', () => {
+  test.each([
+    ['tall', 20, 300],
+    ['wide', 300, 20],
+  ])('of a %s thing covers it on paper, pixel for pixel', (_, width, height) => {
+    const { assembly, geometries } = assemblyOf([{ name: 'Bar', geometry: box([0, 0, 0], [width, 5, height]) }]);
+    const shaded: ViewRecord = { ...view, shaded: true, pivot: [0, 0], at: [50, 200] };
+    const result = computeView(assembly, geometries, specOf(shaded, { drawing: BLANK_DRAWING }, componentsOf(assembly)));
+    const image = drawView(shaded, result, style, context).items.find((i) => i.kind === 'image')!;
+    const w = result.shading!.window;
+    // The bar's corners lie where the picture's pixels of it lie.
+    expect(image.x).toBeLessThanOrEqual(50);
+    expect(image.y).toBeLessThanOrEqual(200 - height / 2);
+    expect(image.x + image.width).toBeGreaterThanOrEqual(50 + width / 2);
+    expect(image.y + image.height).toBeGreaterThanOrEqual(200);
+    near([image.x, image.y], [50 + w.minX / 2, 200 - w.maxY / 2], 6);
+    near([image.width, image.height], [(w.width * w.pixelMm) / 2, (w.height * w.pixelMm) / 2], 6);
+    // 300 dpi on paper or finer, and the pixels are square.
+    expect(w.pixelMm / 2).toBeLessThanOrEqual(25.4 / 300 + 1e-9);
+    expect(Math.max(w.width, w.height) / Math.min(w.width, w.height)).toBeGreaterThan(5);
+  });
+});
+
+describe('a cutting plane on its parent view', () => {
+  const { assembly, geometries } = assemblyOf([{ name: 'Block', geometry: box([0, 0, 0], [40, 20, 30]) }]);
+  const parent = (name: DirectionName): { record: ViewRecord; result: ViewResult } => {
+    const record: ViewRecord = { ...view, ...namedFrame(name), hidden: false, pivot: [0, 0] };
+    return { record, result: computeView(assembly, geometries, specOf(record, { drawing: BLANK_DRAWING }, componentsOf(assembly))) };
+  };
+  const section = (normal: readonly [number, number, number], d: number): ViewRecord => ({
+    ...view,
+    id: 'view:2',
+    cut: { normal, d, letter: 'B', keptWhole: [], shownIn: 'view:1' },
+  });
+  const drawn = (on: DirectionName, normal: readonly [number, number, number], d: number) => {
+    const { record, result } = parent(on);
+    const { items } = drawView(record, result, style, { ...context, cuts: [section(normal, d)] });
+    const heads = items.flatMap((i) => (i.kind === 'fill' ? [pointsOfPath(i.d)[0]!] : []));
+    const [plane] = strokes(items).filter((s) => s.dash?.length === 4);
+    return { heads, plane: pointsOfPath(plane!.d)[0]!, letters: items.flatMap((i) => (i.kind === 'text' ? [i] : [])), items };
+  };
+  // The reader stands where the normal points; arrows show the way he looks (ISO 128-40).
+  test.each([
+    ['top', [0, -1, 0], -8, [0, -1]],
+    ['top', [0, 1, 0], 8, [0, 1]],
+    ['top', [1, 0, 0], 15, [-1, 0]],
+    ['top', [-1, 0, 0], -15, [1, 0]],
+    ['front', [0, 0, 1], 10, [0, 1]],
+    ['right', [0, 1, 0], 8, [-1, 0]],
+  ] as const)('seen from the %s, normal %j at %d: arrows point along %j on paper', (on, normal, d, way) => {
+    const { heads, letters } = drawn(on, normal, d);
+    expect(heads).toHaveLength(2);
+    for (const [tip, a, b] of heads) {
+      const back = [(a![0] + b![0]) / 2, (a![1] + b![1]) / 2];
+      near([(tip![0] - back[0]!) / 3.5, (tip![1] - back[1]!) / 3.5], way);
+    }
+    // Letters stand on the reader's side of the arrows.
+    expect(letters.map((l) => l.text)).toEqual(['B', 'B']);
+    letters.forEach((l, i) => {
+      const tip = heads[i]![0]!;
+      expect((l.x - tip[0]) * way[0] + (l.y - tip[1]) * way[1]).toBeLessThan(-8);
+    });
+  });
+  test('the line lies where the plane is, and runs 7 mm past the view at both ends', () => {
+    const { plane } = drawn('top', [0, -1, 0], -8);
+    // Block 40 × 20 on the plan at 1:2, its corner at (100, 80): the plane y = 8 lies 4 mm up.
+    expect(plane.map((p) => p[1])).toEqual([76, 76]);
+    near(
+      plane.map((p) => p[0]).sort((a, b) => a - b),
+      [100 - 7, 100 + 20 + 7],
+    );
+  });
+  test('its ends are wide', () => {
+    const { items } = drawn('top', [0, -1, 0], -8);
+    const ends = strokes(items).filter((s) => s.width === style.wide && pointsOfPath(s.d)[0]!.every((p) => p[1] === 76));
+    expect(ends.map((s) => Math.abs(pointsOfPath(s.d)[0]![0]![0] - pointsOfPath(s.d)[0]![1]![0]))).toEqual([6, 6]);
+  });
+});
+
+describe('pull lines', () => {
+  const pulled = (lines: boolean) => {
+    const { assembly, geometries } = assemblyOf([
+      { name: 'Base', geometry: box([0, 0, 0], [40, 20, 10]) },
+      { name: 'Pin', geometry: cylinder(4, 20), at: [20, 10, 10] },
+    ]);
+    const record: ViewRecord = { ...view, hidden: false, pivot: [0, 0], spread: 'spread:1', pullLines: lines };
+    const spread = { type: 'spread', id: 'spread:1', name: '', pulls: [{ components: ['Pin'], direction: [0, 0, 1], distanceMm: 60 }] } as const;
+    const result = computeView(assembly, geometries, specOf(record, { drawing: BLANK_DRAWING, 'spread:1': spread }, componentsOf(assembly)));
+    return strokes(drawView(record, result, style, context).items).filter((s) => s.dash?.length === 4);
+  };
+  test('run from where the part sat to where it is, and end at its edge', () => {
+    const [line] = pulled(true);
+    const [from, to] = pointsOfPath(line!.d)[0]!;
+    // From the middle of its seat, at 20, to the foot of the pin, at 70; upright on paper, 1:2.
+    near([from![0], to![0]], [110, 110], 1);
+    near([from![1], to![1]], [80 - 10, 80 - 35], 0);
+  });
+  test('are left out where nobody wants them', () => {
+    expect(pulled(false)).toEqual([]);
+  });
+});
+
+describe('what stands under a view', () => {
+  const section: ViewRecord = { ...view, cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: null } };
+  test.each([
+    [view, true, ''],
+    [{ ...view, label: true }, false, 'Front'],
+    [{ ...view, label: true }, true, 'Front (1:2)'],
+    [section, false, 'A–A (1:2)'],
+  ])('%#', (v, scales, text) => {
+    expect(labelOf(v, scales)).toBe(text);
+  });
+  test('in the middle below it, sections in larger letters', () => {
+    const result = resultOf([{ kind: LineClass.sharp, points: [0, 0, 40, 0] }]);
+    const label = (v: ViewRecord) => drawView(v, result, style, context).items.find((i) => i.kind === 'text');
+    expect(label(section)).toMatchObject({ x: 105, y: 90 + 9, height: style.letter, anchor: 'middle' });
+    expect(label({ ...view, label: true })).toMatchObject({ height: style.item });
+  });
+});
