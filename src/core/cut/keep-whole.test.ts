@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { componentsOf } from '../assembly/components.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { assemblyOf, box, cylinder, sphere } from '../testing/shapes.ts';
-import { suggestKeptWhole } from './keep-whole.ts';
+import { suggestForCut, suggestKeptWhole } from './keep-whole.ts';
 
 // ISO 128-40: shafts, fasteners, keys, pins, balls, ribs and thin webs are not sectioned lengthwise.
 const { assembly, geometries } = assemblyOf([
@@ -35,5 +35,20 @@ describe('what a section keeps whole', () => {
   test('across, the shaft and the web are cut', () => {
     expect(kept([0, 0, 1], 1).map((k) => k.name)).not.toContain('Drive');
     expect(kept([1, 0, 0], 0).map((k) => k.name)).not.toContain('Stiffener');
+  });
+  test('a shaft parallel to the cut but off it is cut like anything else, a bolt keeps its name', () => {
+    // The shaft of radius 8 lies along z through (0, 0); a plane 5 mm off its axis meets it.
+    expect(kept([0, -1, 0], 5).map((k) => k.name)).not.toContain('Drive');
+    expect(kept([0, -1, 0], -5).map((k) => k.name)).not.toContain('Drive');
+    expect(kept([0, -1, 0], 2.9).map((k) => k.name)).toContain('Hexagon bolt');
+  });
+  test('a stepped cut asks each part by the step it stands in', () => {
+    const parts = componentsOf(assembly);
+    const bodies = sceneOf(assembly, geometries);
+    const names = (steps: readonly { from: number; d: number }[]) =>
+      suggestForCut(assembly, parts, bodies, { normal: [0, -1, 0], d: 0, shape: { kind: 'stepped', across: [1, 0, 0], steps } }).map((s) => assembly.parts[s.component]!.name);
+    // Along y = 0 up to x = 15, from there along y = 30: the ball at x = 20 is not met there.
+    expect(names([{ from: -100, d: 0 }, { from: 15, d: -30 }])).toEqual(['Drive', 'Stiffener', 'Hexagon bolt']);
+    expect(names([{ from: -100, d: -30 }, { from: 15, d: 0 }])).toEqual(['Bearing element']);
   });
 });

@@ -47,17 +47,19 @@ function brokenReference(doc: DrawingDocument): string | undefined {
   return undefined;
 }
 
-/** Steps that drop a record together with everything that needs it. */
+/** Steps that drop a record together with everything that needs it; what only hung on it is set free. */
 export function dropWithDependants(doc: DrawingDocument, id: string): Step[] {
-  const steps: Step[] = [];
+  const gone = new Set<string>();
   const drop = (target: string) => {
     for (const r of Object.values(doc)) {
       if ((r.type === 'view' || r.type === 'list') && r.sheet === target) drop(r.id);
-      if (r.type === 'balloon' && r.view === target) steps.push({ op: 'drop', id: r.id });
-      if (r.type === 'view' && r.parent === target) steps.push({ op: 'put', record: { ...r, parent: null, align: null } });
+      if (r.type === 'balloon' && r.view === target) gone.add(r.id);
     }
-    steps.push({ op: 'drop', id: target });
+    gone.add(target);
   };
   drop(id);
-  return steps;
+  const freed = Object.values(doc).flatMap((r): Step[] =>
+    r.type === 'view' && !gone.has(r.id) && r.parent !== null && gone.has(r.parent) ? [{ op: 'put', record: { ...r, parent: null, align: null } }] : [],
+  );
+  return [...freed, ...[...gone].map((g): Step => ({ op: 'drop', id: g }))];
 }

@@ -26,14 +26,35 @@ describe('the border', () => {
     expect(letters).not.toContain('I');
     expect(letters).not.toContain('O');
   });
-  test.each(SHEET_FORMATS.map((f) => f.name))('of %s stays on the sheet, with centring marks at the middle of its sides', (name) => {
+  // ISO 5457: fields are 50 mm long from the axes of symmetry, the corners take the rest (from memory).
+  test.each([
+    ['A3', [60, 110, 160, 210, 260, 310, 360], [48.5, 98.5, 148.5, 198.5, 248.5]],
+    ['A4', [55, 105, 155], [48.5, 98.5, 148.5, 198.5, 248.5]],
+    ['A2', [47, 97, 147, 197, 247, 297, 347, 397, 447, 497, 547], [60, 110, 160, 210, 260, 310, 360]],
+  ])('the fields of %s end at', (name, columns, rows) => {
     const { geometry, style } = page(name);
-    const { frame } = geometry;
+    const marks = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' && i.width === 0.25 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : []));
+    const distinct = (list: readonly number[]) => [...new Set(list)].sort((a, b) => a - b);
+    expect(distinct(marks.flatMap(([x0, , x1]) => (x0 === x1 ? [x0!] : [])))).toEqual(columns);
+    expect(distinct(marks.flatMap(([, y0, , y1]) => (y0 === y1 ? [y0!] : [])))).toEqual(rows);
+  });
+  test('numbers run from the left, letters from the top, each in the middle of its field', () => {
+    const { geometry, style } = page('A3');
+    const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
+    const at = (t: string) => texts.filter((x) => x.text === t).map((x) => [x.x, x.y]);
+    // The first column is 40 wide, from the filing edge at 20; the top strip lies at y = 5…10.
+    expect(at('1').map(([x]) => x)).toEqual([40, 40]);
+    expect(at('8').map(([x]) => x)).toEqual([385, 385]);
+    expect(at('A').map(([, y]) => y)).toEqual([(10 + 48.5) / 2 + style.text / 2, (10 + 48.5) / 2 + style.text / 2]);
+    expect(at('F')[0]![1]).toBeGreaterThan(at('A')[0]![1]!);
+  });
+  test.each(SHEET_FORMATS.map((f) => f.name))('of %s stays on the sheet, with centring marks on the axes of symmetry of the trimmed sheet', (name) => {
+    const { geometry, style } = page(name);
     const strokes = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
     const marks = strokes.filter((s) => s.width === 0.7 && !/[hv]/.test(s.d)).map((s) => s.d.match(/-?[\d.]+/g)!.map(Number));
     expect(marks).toHaveLength(4);
     for (const [x0, y0, x1, y1] of marks as [number, number, number, number][])
-      expect((x0 === x1 && Math.abs(x0 - frame.x - frame.width / 2) < 0.01) || (y0 === y1 && Math.abs(y0 - frame.y - frame.height / 2) < 0.01)).toBe(true);
+      expect((x0 === x1 && Math.abs(x0 - geometry.width / 2) < 0.01) || (y0 === y1 && Math.abs(y0 - geometry.height / 2) < 0.01)).toBe(true);
     for (const s of strokes)
       for (const v of s.d.match(/M-?[\d.]+ -?[\d.]+/g)!.map((m) => m.slice(1).split(' ').map(Number))) {
         expect(v[0]).toBeGreaterThanOrEqual(0);

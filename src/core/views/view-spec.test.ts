@@ -1,0 +1,153 @@
+import { describe, expect, test } from 'vitest';
+import { componentsOf } from '../assembly/components.ts';
+import { BLANK_DRAWING, type CutRecord, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from '../document/records.ts';
+import { namedFrame } from '../outline/directions.ts';
+import { lengthsOf } from '../outline/linework.ts';
+import { translation } from '../base/placement.ts';
+import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
+import { computeView, type ViewResult } from './compute-view.ts';
+import { packResult } from './result-codec.ts';
+import { specOf, specText } from './view-spec.ts';
+
+const { assembly, geometries } = assemblyOf([
+  { name: 'wall', geometry: box([0, 0, 0], [100, 10, 80]) },
+  { name: 'rod', geometry: cylinder(8, 60), at: [30, -20, 10] },
+  { name: 'pin', geometry: cylinder(3, 30), at: [70, 5, 20] },
+  { name: 'far', geometry: box([0, 0, 0], [9, 9, 9]), at: [50, 60, 5] },
+]);
+const components = componentsOf(assembly);
+const cut: CutRecord = { normal: [0, -1, 0], d: -5, letter: 'A', keptWhole: [], shownIn: null };
+const pull: PullRecord = { components: ['rod'], direction: [0, 0, 1], distanceMm: 50 };
+const pinPull: PullRecord = { components: ['pin', 'far'], direction: [1, 0, 0], distanceMm: 30 };
+const spread: SpreadRecord = { type: 'spread', id: 'spread:1', name: '', pulls: [pull, pinPull] };
+const view: ViewRecord = {
+  type: 'view',
+  id: 'view:1',
+  sheet: 'sheet:1',
+  name: 'A',
+  ...namedFrame('front'),
+  scale: 0.5,
+  at: [0, 0],
+  pivot: [0, 0],
+  hidden: false,
+  tangent: false,
+  shaded: false,
+  label: false,
+  parent: null,
+  align: null,
+  cut: null,
+  spread: null,
+  pullLines: false,
+};
+const doc: DrawingDocument = { drawing: BLANK_DRAWING, 'spread:1': spread };
+const key = (v: ViewRecord, d: DrawingDocument = doc) => specText(specOf(v, d, components), assembly, components);
+const solids = { subtract: () => undefined, intersect: () => undefined } as never;
+const result = (v: ViewRecord, d: DrawingDocument = doc): ViewResult => computeView(assembly, geometries, specOf(v, d, components), undefined, solids);
+const withSpread = (change: Partial<SpreadRecord>): DrawingDocument => ({ ...doc, 'spread:1': { ...spread, ...change } });
+const withPull = (change: Partial<PullRecord>) => withSpread({ pulls: [{ ...pull, ...change }, pinPull] });
+const exploded: ViewRecord = { ...view, spread: 'spread:1', pullLines: true };
+
+describe('what decides how a view looks is in its key, and changes the picture', () => {
+  // A field that is forgotten in the key shows a stale view: before, after, and what the pictures must differ in.
+  test.each<[string, ViewRecord, DrawingDocument, ViewRecord, DrawingDocument]>([
+    ['the direction', view, doc, { ...view, ...namedFrame('top') }, doc],
+    ['hidden lines', view, doc, { ...view, hidden: true }, doc],
+    ['their depth', { ...view, hidden: true }, doc, { ...view, hidden: true, hiddenWithinMm: 20 }, doc],
+    ['shading', view, doc, { ...view, shaded: true }, doc],
+    ['its resolution', { ...view, shaded: true }, doc, { ...view, shaded: true, scale: 1.1 }, doc],
+    ['flat tones', { ...view, shaded: true }, doc, { ...view, shaded: true, flat: true }, doc],
+    ['a colour for each item', { ...view, shaded: true }, doc, { ...view, shaded: true, colorByItem: true }, doc],
+    ['a cut', view, doc, { ...view, cut }, doc],
+    ['its place', { ...view, cut }, doc, { ...view, cut: { ...cut, d: -8 } }, doc],
+    ['its side', { ...view, cut }, doc, { ...view, cut: { ...cut, normal: [0, 1, 0], d: 5 } }, doc],
+    ['what it keeps whole', { ...view, cut }, doc, { ...view, cut: { ...cut, keptWhole: ['pin'] } }, doc],
+    ['how far behind it is shown', { ...view, cut }, doc, { ...view, cut: { ...cut, behindMm: 1 } }, doc],
+    ['a spread', view, doc, { ...view, spread: 'spread:1' }, doc],
+    ['pull lines', exploded, doc, { ...exploded, pullLines: false }, doc],
+    ['pull lines of none', exploded, doc, exploded, withSpread({ noLines: true })],
+    ['the pull line of one component', exploded, doc, exploded, withSpread({ linesOff: ['rod'] })],
+    ['how far a pull goes', exploded, doc, exploded, withPull({ distanceMm: 51 })],
+    ['its direction', exploded, doc, exploded, withPull({ direction: [1, 0, 0] })],
+    ['what it moves', exploded, doc, exploded, withPull({ components: ['pin'] })],
+    ['its row', exploded, withPull({ components: ['rod', 'far'] }), exploded, withPull({ components: ['rod', 'far'], ranks: [1, 2] })],
+    ['its turn', exploded, doc, exploded, withPull({ turn: { axis: [0, 1, 0], through: [0, 0, 0], angle: 0.5 } })],
+    ['a pull that is off', exploded, doc, exploded, withPull({ off: true })],
+  ])('%s', (_, before, docBefore, after, docAfter) => {
+    expect(key(after, docAfter)).not.toBe(key(before, docBefore));
+    expect(Buffer.compare(packResult(result(after, docAfter)), packResult(result(before, docBefore)))).not.toBe(0);
+  });
+
+  test.each<[string, Partial<ViewRecord>, DrawingDocument]>([
+    ['the place on the sheet', { at: [90, 90], pivot: [3, 4], sheet: 'sheet:2' }, doc],
+    ['name, label and alignment', { name: 'B', label: true, parent: 'view:2', align: 'level' }, doc],
+    ['the scale, unshaded', { scale: 0.02 }, doc],
+    ['lines that thin out', { thinMm: 0.5 }, doc],
+    ['a depth of hidden lines that are not shown', { hiddenWithinMm: 5 }, doc],
+    ['colours of an unshaded view', { flat: true, colorByItem: true }, doc],
+    ['the name of a pull and who chose its distance', {}, withPull({ name: 'x', typed: true })],
+  ])('what does not change the picture is not in it: %s', (_, change, d) => {
+    expect(key({ ...exploded, ...change }, d)).toBe(key(exploded));
+  });
+  test('letter and parent of a cut are not in it', () => {
+    expect(key({ ...view, cut: { ...cut, letter: 'Z', shownIn: 'view:9' } })).toBe(key({ ...view, cut }));
+  });
+  test('the model is in it: geometry and places', () => {
+    const spec = specOf(view, doc, components);
+    const moved = { ...assembly, nodes: assembly.nodes.map((n, i) => (i === 2 ? { ...n, placement: translation([30, 40, 11]) } : n)) };
+    const other = { ...assembly, parts: assembly.parts.map((p, i) => (i === 1 ? { ...p, geometryKey: 'x' } : p)) };
+    for (const a of [moved, other]) expect(specText(spec, a, componentsOf(a))).not.toBe(key(view));
+  });
+  test('a path that the model does not have is passed over', () => {
+    expect(key({ ...view, cut: { ...cut, keptWhole: ['gone', 'pin'] } })).toBe(key({ ...view, cut: { ...cut, keptWhole: ['pin'] } }));
+    expect(key(exploded, withPull({ components: ['gone', 'rod'] }))).toBe(key(exploded));
+  });
+});
+
+describe('what is asked for is there', () => {
+  test('tangent edges only when they are wanted', () => {
+    // A half round end against a straight side: the edge between them is tangent.
+    const tangent = cylinder(10, 20);
+    const smooth = { ...tangent, edgeClass: tangent.edgeClass.map(() => 1) };
+    const one = assemblyOf([{ name: 'smooth', geometry: smooth }]);
+    const of = (on: boolean) => {
+      const spec = { ...specOf({ ...view, ...namedFrame('isometric'), tangent: on }, doc, componentsOf(one.assembly)) };
+      return [lengthsOf(computeView(one.assembly, one.geometries, spec).lines).visible.tangent, specText(spec, one.assembly, componentsOf(one.assembly))] as const;
+    };
+    expect(of(false)[0]).toBe(0);
+    // The upper rim whole and half of the lower one: an ellipse is longer than its long axis twice, shorter than the circle.
+    expect(of(true)[0]).toBeGreaterThan(1.5 * 40);
+    expect(of(true)[0]).toBeLessThan(1.5 * 20 * Math.PI);
+    expect(of(true)[1]).not.toBe(of(false)[1]);
+  });
+  test('no pull lines: the result has none', () => {
+    expect(result(exploded).pulls.map((p) => p.component)).toEqual([1, 2]);
+    expect(result({ ...exploded, pullLines: false }).pulls).toEqual([]);
+    expect(result(exploded, withSpread({ noLines: true })).pulls).toEqual([]);
+    expect(result(exploded, withSpread({ linesOff: ['rod'] })).pulls.map((p) => p.component)).toEqual([2]);
+  });
+  test.each([
+    ['tall', box([0, 0, 0], [4, 4, 800])],
+    ['wide', box([0, 0, 0], [800, 4, 4])],
+  ])('a %s shaded view has its 300 dpi along the long side, as far as the limit lets it', (_, geometry) => {
+    const one = assemblyOf([{ name: 'bar', geometry }]);
+    const spec = (scale: number) => specOf({ ...view, shaded: true, scale }, doc, componentsOf(one.assembly));
+    // 800 mm at 1:5 are 160 mm on paper: 1890 pixels.
+    const { window } = computeView(one.assembly, one.geometries, spec(0.2)).shading!;
+    expect(Math.max(window.width, window.height) * window.pixelMm).toBeGreaterThanOrEqual(800);
+    expect(window.pixelMm * 0.2).toBeLessThanOrEqual(25.4 / 300 + 1e-9);
+    // At full size the limit of 2400 pixels comes first.
+    const large = computeView(one.assembly, one.geometries, spec(1)).shading!.window;
+    expect(Math.max(large.width, large.height)).toBeLessThanOrEqual(2400 + 4);
+    expect(Math.max(large.width, large.height)).toBeGreaterThan(2200);
+  });
+  test('visible shares: what is wholly seen, partly seen and not seen', () => {
+    const three = assemblyOf([
+      { name: 'front', geometry: box([0, 0, 0], [50, 5, 50]) },
+      { name: 'behind', geometry: joined([box([0, 0, 0], [50, 5, 50])]), at: [25, 10, 0] },
+      { name: 'hidden', geometry: box([10, 20, 10], [20, 25, 20]) },
+    ]);
+    const r = computeView(three.assembly, three.geometries, specOf(view, doc, componentsOf(three.assembly)));
+    [1, 0.5, 0].forEach((share, i) => expect(r.visibleShare[i]).toBeCloseTo(share, 1));
+    [2500, 1250, 0].forEach((area, i) => expect(Math.abs(r.visibleArea[i]! - area)).toBeLessThan(30));
+  });
+});
