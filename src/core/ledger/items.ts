@@ -168,7 +168,8 @@ function gapsOf(v: Readonly<Record<PropertyKey, Value>>): PropertyKey[] {
 export function massText(kg: number | undefined, unit: 'kg' | 'lb' = 'kg'): string {
   if (kg === undefined) return '';
   const [v, name] = unit === 'lb' ? [kg / KG_PER['lb']!, 'lb'] : kg < 0.1 ? [kg * 1000, 'g'] : [kg, 'kg'];
-  return `${Number(v.toPrecision(3))} ${name}`;
+  // Half of the last figure goes up, also where the number in the machine lies a hair below it.
+  return `${Number((v * (1 + 1e-12)).toPrecision(3))} ${name}`;
 }
 
 /** Total of the known masses, kg, and whether any is missing. */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../document/records.ts';
+import { anchorsOf } from '../annotate/balloon/anchors.ts';
 import { composeSheet } from '../picture/compose.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { findingsOf } from './findings.ts';
@@ -51,5 +52,86 @@ describe('a checker would mark', () => {
   test('missing data, by its name', () => {
     expect(drawn.findings.find((f) => f.about.includes('Ring'))?.text).toBe('6 Ring: source, material, drawing number missing.');
     expect(drawn.findings.some((f) => f.about.includes('Plate'))).toBe(false);
+  });
+});
+
+describe('findings at any scale', () => {
+  const balloon = recordsOf(drawn.document, 'balloon').find((b) => b.view === 'view:exploded')!;
+  /** The balloon as far from its leader's end on paper as asked for. */
+  const led = (scale: number, dx: number, dy: number) => {
+    const view = { ...exploded, scale };
+    const tip = [(balloon.anchor[0] - view.pivot[0]) * scale, -(balloon.anchor[1] - view.pivot[1]) * scale] as const;
+    return { 'view:exploded': view, [balloon.id]: { ...balloon, offset: [tip[0] + dx, tip[1] + dy] } };
+  };
+  const slants = (change: Record<string, unknown>) => after(change).filter((f) => f.code === 'LEADER_SLANT' && f.about.includes(balloon.id)).map((f) => f.text);
+
+  // Slants are counted on paper: 5° and 85° (common practice).
+  test.each([
+    [0.1, 1, 30, 'A leader is upright: it reads as an edge.'],
+    [5, 1, -30, 'A leader is upright: it reads as an edge.'],
+    [0.1, -40, 2, 'A leader is level: it reads as an edge.'],
+    [5, 40, -2, 'A leader is level: it reads as an edge.'],
+    [0.1, 10, 30, undefined],
+    [5, -30, 10, undefined],
+  ])('at scale %d, %d across and %d down: %s', (scale, dx, dy, text) => {
+    expect(slants(led(scale, dx, dy))).toEqual(text ? [text] : []);
+  });
+
+  test.each([
+    [0.1, 90, true],
+    [0.1, 110, false],
+    [5, 0.03, true],
+    [5, 0.05, false],
+  ])('at scale %d, %d mm² of the model seen: missed %s (1 mm² on paper)', (scale, areaMm2, missed) => {
+    const results = new Map([...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 ? areaMm2 : v)) }]));
+    const document = Object.fromEntries(Object.entries(drawn.document).map(([id, r]) => [id, r.type === 'view' ? { ...r, scale } : r])) as DrawingDocument;
+    const found = findingsOf({ ...drawn, document, results, sheets: new Map() }).filter((f) => f.code === 'SEEN_NOWHERE');
+    expect(found.some((f) => f.about.includes('Ring'))).toBe(missed);
+    if (missed) expect(found.find((f) => f.about.includes('Ring'))!.text).toContain(`at most ${(areaMm2 * scale * scale).toFixed(1)} mm² on paper`);
+  });
+  test('it is enough that one view shows it', () => {
+    const results = new Map([...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 && id !== 'view:top' ? 0 : v)) }]));
+    expect(findingsOf({ ...drawn, results }).filter((f) => f.code === 'SEEN_NOWHERE')).toEqual([]);
+  });
+
+  test('a list over an empty corner of a view is none of a checker’s business, over a filled one it is', () => {
+    const list = drawn.sheets.get('sheet:3')!.groups.find((g) => g.role === 'list')!;
+    const result = drawn.results.get('view:exploded')!;
+    const { window, component } = result.map;
+    // Where the view shows nothing near its lower right corner, and where it shows something, in view space.
+    const corner = (filled: boolean): [number, number] => {
+      for (let j = window.height - 1; j >= 0; j--)
+        for (let i = window.width - 1; i >= 0; i--) if (component[j * window.width + i]! >= 0 === filled) return [window.minX + i * window.pixelMm, window.maxY - j * window.pixelMm];
+      throw new Error('nothing');
+    };
+    const overlapsWith = (x: number, y: number) => {
+      // The view is put so that this point of it lies just inside the list's upper left corner.
+      const at = [list.box[0] + 0.05 - (x - exploded.pivot[0]) * exploded.scale, list.box[1] + 0.05 + (y - exploded.pivot[1]) * exploded.scale];
+      return after({ 'view:exploded': { ...exploded, at } }).filter((f) => f.code === 'OVERLAP' && f.about.includes('view:exploded') && f.about.includes(list.id));
+    };
+    expect(overlapsWith(result.box[2] - 0.5, result.box[1] + 0.5)).toEqual([]);
+    expect(overlapsWith(...corner(true))).toHaveLength(1);
+  });
+
+  test.each([
+    [0.5, 1.5, 0],
+    [0.5, 2.5, 1],
+    [5, 0.15, 0],
+    [5, 0.25, 1],
+  ])('at scale %d a leader %d mm of the model off its part: %d findings (1 mm on paper)', (scale, mm, count) => {
+    // Beyond the left end of everything, level with where the leader ended.
+    const result = drawn.results.get('view:exploded')!;
+    const [first] = anchorsOf(result, new Set([drawn.components.find((c) => c.path === balloon.component)!.index]), 1);
+    const anchor = [first!.x + first!.outX * mm, first!.y + first!.outY * mm];
+    const found = after({ 'view:exploded': { ...exploded, scale }, [balloon.id]: { ...balloon, anchor } }).filter(
+      (f) => f.code === 'OFF_TARGET' && f.about.includes(balloon.id),
+    );
+    expect(found).toHaveLength(count);
+  });
+  test('a leader whose part is gone, and one whose part shows no edge', () => {
+    expect(after({}).filter((f) => f.code === 'OFF_TARGET')).toEqual([]);
+    expect(after({ [balloon.id]: { ...balloon, component: 'gone' } }).filter((f) => f.code === 'OFF_TARGET')).toMatchObject([
+      { text: 'A balloon points at a part that is gone. Re-aim it, or remove it.' },
+    ]);
   });
 });

@@ -274,4 +274,162 @@ describe('taking a newer model over', () => {
     const back = applySteps(result.document, result.inverse);
     expect(back.ok && back.document).toEqual(doc);
   });
+  test('what runs beside the components of a pull goes along: ranks, sets that move as one, lines that are off', () => {
+    const ranked = {
+      ...doc,
+      'spread:1': {
+        ...spread,
+        pulls: [{ components: ['Bolt', 'Grip', 'Bolt:2'], direction: [0, 0, 1], distanceMm: 60, ranks: [1, 2, 3] }],
+        together: [
+          ['Frame', 'Grip'],
+          ['Frame', 'Bolt:2'],
+        ],
+        linesOff: ['Grip', 'Bolt:2'],
+      },
+    } as unknown as DrawingDocument;
+    const { steps } = takeOver(before, after, ranked, matchAssemblies(before, after), model);
+    // The second bolt is the first one now, and the only one; the frame has another name.
+    expect(steps.find((s) => s.op === 'put' && s.record.id === 'spread:1')).toMatchObject({
+      record: {
+        pulls: [{ components: ['Bolt'], distanceMm: 60, ranks: [3] }],
+        together: [['Main frame', 'Bolt']],
+        linesOff: ['Bolt'],
+      },
+    });
+  });
+});
+
+describe('pairs that lie nowhere near the ground, by their change list', () => {
+  interface Made {
+    name: string;
+    size: [number, number, number];
+    at: [number, number, number];
+    /** About z, degrees. */
+    turn?: number;
+    number?: string;
+    material?: string;
+    properties?: Record<string, string>;
+    color?: string;
+    occurrence?: string;
+  }
+  /** Each piece is a part of its own unless another of the same name and size came before it. */
+  function made(list: readonly Made[]): Assembly {
+    const plain = assemblyFrom(list.map((m, truth) => ({ truth, name: m.name, size: m.size, at: m.at })));
+    return {
+      ...plain,
+      parts: plain.parts.map((p) => {
+        const m = list.find((x) => x.name === p.name && x.size.join('x') === p.geometryKey)!;
+        return {
+          ...p,
+          centroid: [m.size[0] / 2, m.size[1] / 2, m.size[2] / 2],
+          properties: { ...(m.number ? { 'Part number': m.number } : {}), ...m.properties },
+          ...(m.material ? { material: m.material } : {}),
+          ...(m.color ? { color: m.color } : {}),
+        };
+      }),
+      nodes: plain.nodes.map((n, i) => {
+        const m = list[i - 1];
+        if (!m) return n;
+        const [c, s] = [Math.cos(((m.turn ?? 0) * Math.PI) / 180), Math.sin(((m.turn ?? 0) * Math.PI) / 180)];
+        return { ...n, placement: [c, -s, 0, m.at[0], s, c, 0, m.at[1], 0, 0, 1, m.at[2]], ...(m.occurrence ? { occurrence: m.occurrence } : {}) };
+      }),
+    };
+  }
+  const base: Made[] = [
+    { name: 'Housing', size: [120, 80, 60], at: [13, -47, 5], turn: 17, number: '100-1', color: '#112233' },
+    { name: 'Lid', size: [120, 80, 6], at: [13, -47, 65], turn: 17, number: '100-2', material: 'S235' },
+    { name: 'Lever', size: [90, 14, 9], at: [40, 52, 33], turn: 61 },
+    { name: 'Stud', size: [8, 8, 40], at: [-20, 31, 12], turn: 5, occurrence: 'left' },
+    { name: 'Stud', size: [8, 8, 40], at: [150, 29, 12], turn: 5, occurrence: 'right' },
+  ];
+  const changes = (after: readonly Made[], before: readonly Made[] = base) => {
+    const [a, b] = [made(before), made(after)];
+    const r = changeReport(a, b, matchAssemblies(a, b));
+    return { list: r.changes.map((c) => `${c.kind} ${c.name}: ${c.text}`), ...r };
+  };
+  const with1 = (i: number, change: Partial<Made>) => base.map((m, k) => (k === i ? { ...m, ...change } : m));
+
+  test('nothing, whatever the order', () => {
+    expect(changes([...base].reverse())).toMatchObject({ list: [], unchanged: 5 });
+  });
+  test('a part number holds what has another name and another shape', () => {
+    expect(changes(with1(1, { name: 'Cover plate', size: [120, 80, 7] })).list).toEqual([
+      'reshaped Cover plate: Its size 120 × 80 × 6 mm became 120 × 80 × 7 mm. Its volume changed by +17 %.',
+      'renamed Cover plate: “Lid” is now “Cover plate”.',
+    ]);
+  });
+  test('two numbers that were exchanged: the numbers are trusted, not the names', () => {
+    const { list } = changes([{ ...base[0]!, number: '100-2' }, { ...base[1]!, number: '100-1' }, ...base.slice(2)]);
+    expect(list.filter((l) => l.startsWith('renamed'))).toEqual(['renamed Lid: “Housing” is now “Lid”.', 'renamed Housing: “Lid” is now “Housing”.']);
+  });
+  test('renamed and reshaped without a number, at its place: taken for the same, and asked', () => {
+    const [a, b] = [made(base), made(with1(2, { name: 'Handle', size: [92, 14, 9] }))];
+    const m = matchAssemblies(a, b);
+    expect(m.doubtful).toMatchObject([{ assumed: true, why: expect.stringContaining('they stand at the same place') }]);
+    expect(changeReport(a, b, m).changes.map((c) => [c.kind, c.name])).toEqual([
+      ['reshaped', 'Handle'],
+      ['renamed', 'Handle'],
+    ]);
+    const apart = matchAssemblies(a, b, [{ before: 'Lever', after: 'Handle', same: false }]);
+    expect(changeReport(a, b, apart).changes.map((c) => [c.kind, c.name])).toEqual([
+      ['removed', 'Lever'],
+      ['added', 'Handle'],
+    ]);
+    expect(apart.doubtful).toEqual([]);
+  });
+  test('turned about its middle, which is not its origin', () => {
+    // The lever's middle lies 45 mm along it and 7 mm across: turning it by 30° moves the origin by 23.6 mm.
+    const middle = (turn: number): [number, number] => {
+      const a = (turn * Math.PI) / 180;
+      return [45 * Math.cos(a) - 7 * Math.sin(a), 45 * Math.sin(a) + 7 * Math.cos(a)];
+    };
+    const [m, n] = [middle(61), middle(91)];
+    const at: [number, number, number] = [40 + m[0] - n[0], 52 + m[1] - n[1], 33];
+    const { changes: list } = changes(with1(2, { turn: 91, at }));
+    expect(list).toMatchObject([{ kind: 'turned', name: 'Lever', pieces: 1, degrees: 30, text: 'One piece turned in place by 30° about z.' }]);
+  });
+  test('two twins that moved: each by its own way, not to the other’s place', () => {
+    const { list, changes: found } = changes([...base.slice(0, 3), { ...base[4]!, at: [150, 33, 12] }, { ...base[3]!, at: [-20, 34, 16] }]);
+    expect(list).toEqual(['moved Stud: 2 pieces moved by 5 mm at most.']);
+    expect(found[0]).toMatchObject({ pieces: 2, mm: 5 });
+  });
+  test('what hangs on the first component follows it too', () => {
+    const [a, b] = [made(base), made([...base.slice(1), base[0]!])];
+    const m = matchAssemblies(a, b);
+    expect(m.components).toEqual([4, 0, 1, 2, 3]);
+    const balloon = { type: 'balloon', id: 'b', view: 'view:1', component: 'Housing', anchor: [0, 0], offset: [0, 0], end: 'arrow' } as const;
+    const renamed = made([{ ...base[0]!, name: 'Case' }, ...base.slice(1)]);
+    const { steps, losses } = takeOver(a, renamed, { drawing: BLANK_DRAWING, b: balloon } as DrawingDocument, matchAssemblies(a, renamed), {
+      type: 'model',
+      id: 'model',
+      model: '00000000-0000-4000-8000-000000000000',
+      name: 'x',
+    });
+    expect(losses).toEqual([]);
+    expect(steps.find((s) => s.op === 'put' && s.record.id === 'b')).toMatchObject({ record: { component: 'Case' } });
+  });
+  test('properties, material and colour, in one entry each', () => {
+    const { changes: list } = changes([
+      { ...base[0]!, color: '#445566', properties: { Finish: 'painted' } },
+      { ...base[1]!, material: 'S355' },
+      ...base.slice(2),
+    ]);
+    expect(list.map(({ kind, name, from, to, text }) => [kind, name, from, to, text])).toEqual([
+      ['property', 'Housing', '', 'painted', 'Finish: empty became painted.'],
+      ['colour', 'Housing', '#112233', '#445566', 'Its colour changed: #112233 became #445566.'],
+      ['property', 'Lid', 'S235', 'S355', 'Material: S235 became S355.'],
+    ]);
+  });
+  test('several properties at once are told side by side', () => {
+    const [first] = changes(with1(1, { material: 'S355', properties: { Finish: 'zinc' } })).changes;
+    expect([first!.from, first!.to]).toEqual(['Material: S235; Finish: ', 'Material: S355; Finish: zinc']);
+  });
+  test('a count that changed, with the pieces that are still where they were', () => {
+    const more = changes([...base, { ...base[3]!, at: [65, 90, 12], occurrence: 'middle' }]);
+    expect(more.changes).toMatchObject([{ kind: 'count', name: 'Stud', from: '2', to: '3', pieces: 1 }]);
+    expect(more.unchanged).toBe(5);
+    const fewer = changes(base.slice(0, 4));
+    expect(fewer.changes).toMatchObject([{ kind: 'count', from: '2', to: '1', pieces: 1 }]);
+    expect(fewer.unchanged).toBe(4);
+  });
 });

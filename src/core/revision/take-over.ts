@@ -3,7 +3,7 @@ import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract } from '../base/vector.ts';
-import { recordsOf, type BalloonRecord, type DrawingDocument, type ModelRecord, type NumbersRecord } from '../document/records.ts';
+import { recordsOf, type BalloonRecord, type DrawingDocument, type ModelRecord, type NumbersRecord, type PullRecord, type SpreadRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Matching } from './match.ts';
@@ -80,12 +80,26 @@ export function takeOver(
     if (kept.join('\n') !== v.cut.keptWhole.join('\n')) steps.push({ op: 'put', record: { ...v, cut: { ...v.cut, keptWhole: kept } } });
   }
   for (const s of recordsOf(doc, 'spread')) {
-    const pulls = s.pulls.map((p) => ({ ...p, components: p.components.flatMap((c) => newPath.get(c) ?? []) })).filter((p) => p.components.length > 0);
-    if (JSON.stringify(pulls) !== JSON.stringify(s.pulls)) steps.push({ op: 'put', record: { ...s, pulls } });
+    const after = spreadAfter(s, newPath);
+    if (JSON.stringify(after) !== JSON.stringify(s)) steps.push({ op: 'put', record: after });
     const gone = s.pulls.filter((p) => p.components.every((c) => newPath.get(c) === undefined)).length;
     if (gone) losses.push({ record: s.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${s.name} moved nothing but parts that are gone.` });
   }
   return { assembly, steps, losses };
+}
+
+/** A spread with the paths of the newer model: what is gone is left out, everything that runs beside it too. */
+function spreadAfter(s: SpreadRecord, newPath: ReadonlyMap<string, string | undefined>): SpreadRecord {
+  const follow = (paths: readonly string[]) => paths.flatMap((p) => newPath.get(p) ?? []);
+  const pulls = s.pulls.flatMap((p): PullRecord[] => {
+    const kept = p.components.flatMap((c, k) => {
+      const path = newPath.get(c);
+      return path === undefined ? [] : [{ path, rank: p.ranks?.[k] ?? 1 }];
+    });
+    return kept.length ? [{ ...p, components: kept.map((k) => k.path), ...(p.ranks ? { ranks: kept.map((k) => k.rank) } : {}) }] : [];
+  });
+  const together = s.together?.map(follow).filter((set) => set.length > 1);
+  return { ...s, pulls, ...(together ? { together } : {}), ...(s.linesOff ? { linesOff: follow(s.linesOff) } : {}) };
 }
 
 const pathAt = (list: readonly Component[], i: number) => (i >= 0 ? list[i]!.path : undefined);
