@@ -13,7 +13,7 @@ describe('the kernel thread', () => {
   test('reads with progress, and stays warm for the next job', async () => {
     const stages: string[] = [];
     const first = await host.import([file('cube-units/cube-mm.step')], { onProgress: (s) => stages.push(s) });
-    expect(stages).toEqual(expect.arrayContaining(['starting', 'reading', 'translating', 'meshing']));
+    expect([...new Set(stages)]).toEqual(['starting', 'reading', 'translating', 'meshing']);
     const second = await host.import([file('cube-units/cube-in.step')]);
     expect(second.times.kernel).toBeLessThan(first.times.kernel / 10);
   });
@@ -34,6 +34,18 @@ describe('the kernel thread', () => {
     expect((await host.import([file('cube-units/cube-mm.step')])).assembly.parts.length).toBe(1);
   });
 
+  test('after its number of jobs the thread is replaced, since its heap never shrinks', async () => {
+    const few = new KernelHost(join(process.cwd(), 'build/node/kernel.thread.js'), 2);
+    try {
+      const times: number[] = [];
+      for (let i = 0; i < 4; i++) times.push((await few.import([file('cube-units/cube-mm.step')])).times.kernel);
+      // The first and the third start a kernel, which takes seconds; the others find it warm.
+      expect(times.map((t) => t > 300)).toEqual([true, false, true, false]);
+    } finally {
+      await few.close();
+    }
+  });
+
   test('a job over its time is stopped with a sentence', async () => {
     await expect(host.import([file('cax-if/as1-oc-214.stp')], { timeoutMs: 1000 })).rejects.toMatchObject({ code: 'IMPORT_TIMEOUT' });
   });
@@ -41,11 +53,10 @@ describe('the kernel thread', () => {
   test('coordinates that are no numbers end in an answer, and the thread is well afterwards', async () => {
     const cube = Buffer.from(file('cube-units/cube-mm.step').bytes).toString('latin1');
     const broken = cube.replace(/CARTESIAN_POINT\s*\(\s*'[^']*'\s*,\s*\(\s*[-\d.E+]+/, "CARTESIAN_POINT('',(NaN");
-    const outcome = await host.import([{ name: 'nan.step', bytes: new TextEncoder().encode(broken) }]).then(
-      () => 'read',
-      (e: { code: string }) => e.code,
-    );
-    expect(['read', 'FILE_UNREADABLE', 'FILE_NO_SOLIDS', 'KERNEL_STOPPED']).toContain(outcome);
+    await expect(host.import([{ name: 'nan.step', bytes: new TextEncoder().encode(broken) }])).rejects.toMatchObject({
+      code: 'FILE_DAMAGED',
+      message: expect.stringMatching(/^nan\.step is damaged: point #\d+ lies at \(NaN,/) as string,
+    });
     expect((await host.import([file('cube-units/cube-mm.step')])).assembly.parts.length).toBe(1);
   });
 });

@@ -43,10 +43,15 @@ export class KernelHost {
   private jobs = 0;
   private tail: Promise<unknown> = Promise.resolve();
   private readonly threadFile: URL | string;
+  private readonly jobsPerThread: number;
 
-  /** @param threadFile the bundled kernel.thread */
-  constructor(threadFile: URL | string) {
+  /**
+   * @param threadFile the bundled kernel.thread
+   * @param jobsPerThread after so many the thread is replaced
+   */
+  constructor(threadFile: URL | string, jobsPerThread = JOBS_PER_THREAD) {
     this.threadFile = threadFile;
+    this.jobsPerThread = jobsPerThread;
   }
 
   /** Starts the thread before it is needed. */
@@ -96,7 +101,7 @@ export class KernelHost {
         worker.off('error', broken);
         worker.off('exit', gone);
         worker.unref();
-        if (replace || ++this.jobs >= JOBS_PER_THREAD) {
+        if (replace || ++this.jobs >= this.jobsPerThread) {
           if (this.worker === worker) this.worker = undefined;
           worker.on('error', () => undefined);
           void worker.terminate();

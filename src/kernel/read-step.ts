@@ -36,9 +36,11 @@ export async function readStep(k: Kernel, files: readonly ImportedFile[], option
   options.onProgress?.('reading', 0, 1);
   const folder = '/job';
   if (!k.FS.analyzePath(folder).exists) k.FS.mkdir(folder);
-  for (const f of files) k.FS.writeFile(`${folder}/${baseName(f.name)}`, f.bytes);
+  // The kernel looks for other files by the very letters of the reference; people's systems do not tell case apart.
+  const wanted = new Map(facts.flatMap((f) => f.externalFiles).map((n) => [n.toLowerCase(), n]));
+  for (const f of files) k.FS.writeFile(`${folder}/${wanted.get(baseName(f.name).toLowerCase()) ?? baseName(f.name)}`, f.bytes);
   try {
-    const tree = withScope((s) => transfer(k, s, `${folder}/${baseName(top.name)}`, top.name, facts, options));
+    const tree = withScope((s) => transfer(k, s, `${folder}/${wanted.get(baseName(top.name).toLowerCase()) ?? baseName(top.name)}`, top.name, facts, options));
     return await meshTree(k, tree, top.name, options);
   } finally {
     for (const f of k.FS.readdir(folder)) if (f !== '.' && f !== '..') k.FS.unlink(`${folder}/${f}`);

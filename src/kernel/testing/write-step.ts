@@ -10,6 +10,8 @@ export interface StepNode {
   readonly occurrence?: string;
   readonly placement: Placement;
   readonly color?: string;
+  /** Of this occurrence alone. */
+  readonly ownColor?: string;
   /** TopoDS_Shape; absent for a sub-assembly. */
   readonly shape?: any;
   readonly children?: readonly StepNode[];
@@ -24,16 +26,17 @@ export function writeStep(k: Kernel, name: string, nodes: readonly StepNode[], u
   const colors = oc.XCAFDoc_DocumentTool.ColorTool(document.Main()).get();
   oc.XCAFDoc_ShapeTool.SetAutoNaming(false);
   const call = (label: any, text: string) => oc.TDataStd_Name.Set_1(label, new oc.TCollection_ExtendedString_2(text, true));
+  const paint = (label: any, color: string) => {
+    const [r, g, b] = [1, 3, 5].map((i) => parseInt(color.slice(i, i + 2), 16) / 255);
+    colors.SetColor_2(label, new oc.Quantity_Color_3(r, g, b, oc.Quantity_TypeOfColor.Quantity_TOC_sRGB), oc.XCAFDoc_ColorType.XCAFDoc_ColorSurf);
+  };
   const products: { name: string; shape: any; color: string | undefined; label: any }[] = [];
   const productOf = (n: StepNode): any => {
     const known = products.find((p) => p.name === n.name && p.shape === n.shape && p.color === n.color);
     if (known) return known.label;
     const label = shapes.AddShape(n.shape, false, false);
     call(label, n.name);
-    if (n.color) {
-      const [r, g, b] = [1, 3, 5].map((i) => parseInt(n.color!.slice(i, i + 2), 16) / 255);
-      colors.SetColor_2(label, new oc.Quantity_Color_3(r, g, b, oc.Quantity_TypeOfColor.Quantity_TOC_sRGB), oc.XCAFDoc_ColorType.XCAFDoc_ColorSurf);
-    }
+    if (n.color) paint(label, n.color);
     products.push({ name: n.name, shape: n.shape, color: n.color, label });
     return label;
   };
@@ -49,6 +52,7 @@ export function writeStep(k: Kernel, name: string, nodes: readonly StepNode[], u
       t.SetValues(...(n.placement as number[]));
       const component = shapes.AddComponent_1(parent, label, new oc.TopLoc_Location_2(t));
       call(component, n.occurrence ?? n.name);
+      if (n.ownColor) paint(component, n.ownColor);
     }
   };
   const root = shapes.NewShape();
