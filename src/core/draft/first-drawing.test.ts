@@ -7,7 +7,7 @@ import { titleBlockRect } from '../sheet/title-block.ts';
 import { aimAt } from '../annotate/balloon/aim.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { arrange, overlaps } from './arrange.ts';
+import { overlaps } from './arrange.ts';
 
 describe('the first drawing of a small machine', async () => {
   const drawn = await draftAll(smallMachine());
@@ -87,12 +87,19 @@ describe('the first drawing of a small machine', async () => {
 });
 
 describe('other sheets', () => {
+  const drawings = new Map<string, ReturnType<typeof draftAll>>();
+  /** The small machine on a sheet, drawn once. */
+  const on = (sheet: string) => {
+    const standard = sheet.startsWith('A') && sheet.length > 1 ? 'iso' : 'asme';
+    if (!drawings.has(sheet)) drawings.set(sheet, draftAll(smallMachine(), { sheet, standard }));
+    return drawings.get(sheet)!;
+  };
   test.each(['A4', 'A1', 'A', 'D'])('%s: everything fits', async (sheet) => {
-    const { findings } = await draftAll(smallMachine(), { sheet, standard: sheet.startsWith('A') && sheet.length > 1 ? 'iso' : 'asme' });
+    const { findings } = await on(sheet);
     expect(findings.filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')).toEqual([]);
   });
   test('third angle turns the neighbours around', async () => {
-    const { document } = await draftAll(smallMachine(), { standard: 'asme' });
+    const { document } = await on('D');
     const at = (id: string) => (document[id] as ViewRecord).at;
     expect(at('view:top')[1]).toBeLessThan(at('view:front')[1]);
     expect(at('view:right')[0]).toBeGreaterThan(at('view:front')[0]);
@@ -107,20 +114,20 @@ describe('other sheets', () => {
     await expect(draftAll(assemblyOf([]))).rejects.toMatchObject({ code: 'EMPTY_ASSEMBLY' });
   });
   test('a list too long to stand beside the exploded view goes onto sheets of its own, every item once', async () => {
-    const parts = Array.from({ length: 80 }, (_, i) => ({
+    const parts = Array.from({ length: 30 }, (_, i) => ({
       name: `Slab ${i + 1}`,
       geometry: box([0, 0, 0], [8 + i * 0.01, 8, 4]),
       at: [(i % 11) * 10, Math.floor(i / 11) * 10, 0] as const,
     }));
-    const { document, sheets, findings } = await draftAll(assemblyOf(parts));
+    const { document, sheets, findings } = await draftAll(assemblyOf(parts), { sheet: 'A4' });
     expect(sheetsOf(document).map((s) => s.name)).toEqual(['General arrangement', 'Section', 'Exploded view', 'Parts list, 1 of 2', 'Parts list, 2 of 2']);
     const numbers = [...sheets.values()].flatMap((s) =>
       s.groups.flatMap((g) => (g.role === 'list' ? g.items.flatMap((i) => (i.kind === 'text' && i.source?.field === 'item' ? [Number(i.text)] : [])) : [])),
     );
-    expect(numbers.sort((x, y) => x - y)).toEqual(Array.from({ length: 80 }, (_, i) => i + 1));
+    expect(numbers.sort((x, y) => x - y)).toEqual(Array.from({ length: 30 }, (_, i) => i + 1));
     expect(findings.filter((f) => f.code === 'OUTSIDE_FRAME' || f.code === 'OVERLAP')).toEqual([]);
-    // There is no room for so many balloons around one view: as many as there is room for are placed.
-    expect(recordsOf(document, 'balloon').length).toBeGreaterThan(30);
+    // There is no room for so many balloons around one view on A4: as many as there is room for are placed.
+    expect(recordsOf(document, 'balloon').length).toBeGreaterThan(20);
   });
   test('a long list stands in blocks side by side, all above the title block and none over another', () => {
     const geometry = sheetGeometry(formatByName('A3')!, true);
@@ -135,23 +142,29 @@ describe('other sheets', () => {
   });
 });
 
-describe('arranging blocks', () => {
-  const room = { x: 0, y: 0, width: 300, height: 200 };
-  const block = (id: string, column: number, row: number, width: number, height: number) => ({ id, column, row, rows: 1, width, height });
-  test('shares the white space and keeps rows and columns in line', () => {
-    const at = arrange([block('a', 0, 0, 80, 50), block('b', 1, 0, 60, 40), block('c', 0, 1, 80, 30)], room, [])!;
-    expect(at.get('a')![0]).toBe(at.get('c')![0]);
-    expect(at.get('a')![1]).toBe(at.get('b')![1]);
-  });
-  test('says no when it is too tight or an obstacle is in the way', () => {
-    expect(arrange([block('a', 0, 0, 290, 50)], room, [])).toBeUndefined();
-    expect(arrange([block('a', 0, 0, 100, 50)], room, [{ x: 100, y: 50, width: 100, height: 100 }])).toBeUndefined();
-  });
-});
-
-describe('from the view to the paper', () => {
-  test('1:2 placed at (100, 50): x goes right, y goes up', () => {
-    const map = paperMapOf({ at: [100, 50], pivot: [10, 20], scale: 0.5 } as unknown as ViewRecord);
-    expect([map.x(10), map.y(20), map.x(14), map.y(24)]).toEqual([100, 50, 102, 48]);
+describe('things of any size', () => {
+  // ISO 5455 lets its row of scales go on: nothing is too large or too small to be drawn.
+  test.each([
+    [2e-3, 'mm'],
+    [5e5, 'mm'],
+    [3e8, 'mm'],
+  ])('a machine %d mm wide has its drawing, at a scale of 1, 2 or 5 times a power of ten', async (size) => {
+    const k = size / 100;
+    const { document, findings } = await draftAll(
+      assemblyOf([
+        { name: 'Base', geometry: box([0, 0, 0], [100 * k, 60 * k, 10 * k]) },
+        { name: 'Post', geometry: box([20 * k, 20 * k, 10 * k], [40 * k, 40 * k, 70 * k]) },
+      ]),
+    );
+    for (const v of recordsOf(document, 'view')) {
+      const power = Math.log10(v.scale) - Math.floor(Math.log10(v.scale) + 1e-9);
+      expect([0, Math.log10(2), Math.log10(5)].some((p) => Math.abs(power - p) < 1e-6)).toBe(true);
+    }
+    expect(recordsOf(document, 'balloon').length).toBe(2);
+    expect(findings.filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')).toEqual([]);
+    // Neither lost on its sheet nor over it.
+    const front = document['view:front'] as ViewRecord;
+    expect(front.scale * size).toBeGreaterThan(30);
+    expect(front.scale * size).toBeLessThan(400);
   });
 });

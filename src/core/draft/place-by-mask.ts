@@ -54,16 +54,24 @@ export function placeByMask(
   return best;
 }
 
-/** Covered places relative to the upper left corner of the view's box, paper mm. */
+/** Inside what a view covers only every so many blocks are kept: obstacles are larger than that. */
+const INSIDE = 4;
+
+/** Covered places relative to the upper left corner of the view's box, paper mm: all along its edge, a few inside. */
 function coveredCells(result: ViewResult, scale: number): Float64Array {
   const { window, component } = result.map;
+  const [width, height] = [Math.ceil(window.width / BLOCK), Math.ceil(window.height / BLOCK)];
+  const covered = new Uint8Array(width * height);
+  for (let y = 0; y < window.height; y++)
+    for (let x = 0; x < window.width; x++) if (component[y * window.width + x]! >= 0) covered[Math.floor(y / BLOCK) * width + Math.floor(x / BLOCK)] = 1;
   const out: number[] = [];
-  for (let y = 0; y < window.height; y += BLOCK)
-    for (let x = 0; x < window.width; x += BLOCK) {
-      let found = false;
-      for (let b = y; b < Math.min(y + BLOCK, window.height) && !found; b++)
-        for (let a = x; a < Math.min(x + BLOCK, window.width) && !found; a++) found = component[b * window.width + a]! >= 0;
-      if (found) out.push((x + BLOCK / 2) * window.pixelMm * scale, (y + BLOCK / 2) * window.pixelMm * scale);
+  for (let j = 0; j < height; j++)
+    for (let i = 0; i < width; i++) {
+      const k = j * width + i;
+      if (!covered[k]) continue;
+      const inside = i > 0 && i < width - 1 && j > 0 && j < height - 1 && covered[k - 1] && covered[k + 1] && covered[k - width] && covered[k + width];
+      if (inside && (i % INSIDE || j % INSIDE)) continue;
+      out.push((i + 0.5) * BLOCK * window.pixelMm * scale, (j + 0.5) * BLOCK * window.pixelMm * scale);
     }
   return Float64Array.from(out);
 }

@@ -1,12 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { IDENTITY } from '../base/placement.ts';
+import { applyToPoint, IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { fastenedTo, ofSameItems, onLevel, oneLevelUp, withoutOwnPull } from './choose.ts';
 import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
+import { motionsOf, rotationAbout } from './spread.ts';
 
 const bolt = cylinder(3, 30, 24);
 /** Plate with two bolts, and a sub-assembly of a lever with its pin. */
@@ -72,6 +73,30 @@ describe('edits of pulls', () => {
     const left: PullRecord = { components: ['bolt'], direction: [-1, 0, 0], distanceMm: 25 };
     expect(mirroredPull(left, assembly, components, [1, 0, 0], [0, 0, 0])).toEqual({ ...left, components: ['bolt:2'], direction: [1, 0, 0] });
     expect(mirroredPull({ ...left, components: ['lever set/pin'] }, assembly, components, [1, 0, 0], [0, 0, 0])).toBeUndefined();
+  });
+  test('copied to the other side, a turn goes the other way: every point moves as its mirror image did', () => {
+    const turn = { axis: [0, 0.6, 0.8], through: [-40, 5, 9], angle: 0.7 } as const;
+    const left: PullRecord = { components: ['bolt'], direction: [0, 0, 1], distanceMm: 0, turn, ranks: [1], name: 'out' };
+    const [normal, through] = [[1, 0, 0], [0, 0, 0]] as const;
+    const right = mirroredPull(left, assembly, components, normal, through)!;
+    const turned = (t: NonNullable<PullRecord['turn']>, p: readonly [number, number, number]) => applyToPoint(rotationAbout(t.axis, t.through, t.angle), p);
+    const mirror = (p: readonly [number, number, number]) => [-p[0], p[1], p[2]] as const;
+    for (const p of [
+      [-40, 0, 0],
+      [3, 7, -2],
+      [11, -5, 40],
+    ] as const)
+      turned(right.turn!, mirror(p)).forEach((v, k) => expect(v).toBeCloseTo(mirror(turned(turn, p))[k]!, 9));
+    // The place in a row was that of the other side's components.
+    expect(right.ranks).toBeUndefined();
+    expect(right).toMatchObject({ components: ['bolt:2'], name: 'out' });
+  });
+  test('a place in a row goes with its component: what the model lacks leaves a gap', () => {
+    const row = { pulls: [{ components: ['bolt', 'gone', 'bolt:2'], direction: [0, 0, 1] as const, distanceMm: 30, ranks: [1, 2, 3] }] };
+    const [made] = pullsOf(row, components);
+    expect(made).toMatchObject({ components: [1, 2], ranks: [1, 3] });
+    // The first goes a third of the way, the last all of it.
+    expect(motionsOf([made!], components.length).map((m) => m[11])).toEqual([0, 10, 30, 0, 0]);
   });
   test('what is planned for the rest comes in where its turn is', () => {
     const existing: PullRecord[] = [{ components: ['lever set/lever'], direction: [0, 0, 1], distanceMm: 60 }];

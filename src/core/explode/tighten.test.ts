@@ -65,7 +65,24 @@ describe('tightening', () => {
     expect(tighten(plates, [up(3, 900), up(2, 600), up(1, 300)], { frame: iso, gapMm: 8, kept: new Set([1]) })[1]!.distanceMm).toBe(600);
   });
   test('seen from its end a pull keeps its gap, nothing else', () => {
-    expect(tighten(plates.slice(0, 2), [up(1, 300)], { frame: namedFrame('top'), gapMm: 8 })[0]!.distanceMm).toBeCloseTo(8, 0);
+    for (const gapMm of [3, 8, 20]) {
+      const [pull] = tighten(plates.slice(0, 2), [up(1, 300)], { frame: namedFrame('top'), gapMm });
+      expect(Math.abs(pull!.distanceMm / gapMm - 1)).toBeLessThan(0.05);
+    }
+  });
+  test('seen from the end of their axis pieces of one pull stand behind each other, and those of another stay beside them', () => {
+    // Along x on the front view a block goes aside by its own width and the gap; what goes along y is seen end-on.
+    const blocks = [body(0, box([0, 0, 0], [40, 10, 30])), body(1, box([0, 10, 0], [40, 20, 30])), body(2, box([0, 20, 0], [40, 30, 30]))];
+    const pulls: Pull[] = [
+      { components: [2], direction: [0, 1, 0], distanceMm: 90 },
+      { components: [1], direction: [1, 0, 0], distanceMm: 200 },
+    ];
+    const [endOn, aside] = tighten(blocks, pulls, { frame: namedFrame('front'), gapMm: 6 });
+    expect(Math.abs(aside!.distanceMm - 46)).toBeLessThan(1.5);
+    expect(endOn!.distanceMm).toBeLessThan(90);
+    // On paper only the block behind shares the ground of the first one: nothing brings them apart there.
+    const { touches } = paperReport(blocks, [endOn!, aside!], namedFrame('front'), 1, 5);
+    expect(touches.map((t) => [t.first, t.second])).toEqual([[[0], [2]]]);
   });
   test('takes another way where the first has no room on paper', () => {
     // Along the line of sight nothing comes apart on paper.
