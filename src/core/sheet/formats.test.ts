@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { formatByName, ISO_SCALES, scaleText, sheetGeometry, SHEET_FORMATS, styleFor } from './formats.ts';
+import { formatByName, ISO_SCALES, scalesFor, scaleText, sheetGeometry, SHEET_FORMATS, styleFor } from './formats.ts';
 
 describe('sheet sizes', () => {
   // ISO 5457:1999, table 1 (trimmed sheet).
@@ -50,5 +50,27 @@ describe('lines and lettering', () => {
     expect(s.wide / s.narrow).toBeCloseTo(2, 1);
     for (const h of [s.text, s.item, s.letter]) expect([2.5, 3.5, 5, 7, 10]).toContain(h);
     expect(s.item / s.text).toBeGreaterThanOrEqual(1.4);
+  });
+});
+
+describe('scales for a size', () => {
+  const texts = (standard: 'iso' | 'asme', mm: number) => scalesFor(standard, mm).map(scaleText);
+  test('those at which it is on a sheet at all, largest first: between 1 mm and 2 m', () => {
+    expect(texts('iso', 500)).toEqual(['2:1', '1:1', '1:2', '1:5', '1:10', '1:20', '1:50', '1:100', '1:200', '1:500']);
+    expect(texts('asme', 1024)).toEqual(['1:1', '1:2', '3:8', '1:4', '1:8', '1:16', '1:32', '1:64', '1:128', '1:256', '1:512', '1:1024']);
+  });
+  // ISO 5455: the row may be extended in either direction by multiples of ten.
+  test('the row goes on as far as that takes', () => {
+    expect(texts('iso', 2e7)).toEqual(['1:10000', '1:20000', '1:50000', '1:100000', '1:200000', '1:500000', '1:1000000', '1:2000000', '1:5000000', '1:10000000', '1:20000000']);
+    expect(texts('iso', 0.5)).toEqual(['2000:1', '1000:1', '500:1', '200:1', '100:1', '50:1', '20:1', '10:1', '5:1', '2:1']);
+    expect(texts('asme', 10)[0]).toBe('128:1');
+  });
+  test('each once, falling', () => {
+    for (const mm of [1e-3, 1, 77, 5e4, 1e9])
+      for (const standard of ['iso', 'asme'] as const) {
+        const list = scalesFor(standard, mm);
+        expect(list.length).toBeGreaterThan(6);
+        for (let i = 1; i < list.length; i++) expect(list[i]!).toBeLessThan(list[i - 1]! * 0.8);
+      }
   });
 });

@@ -1,8 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { BLANK_DRAWING } from '../document/records.ts';
-import { drawFrame } from './frame.ts';
+import { drawFrame, zonesAlong } from './frame.ts';
 import { formatByName, sheetGeometry, SHEET_FORMATS, styleFor } from './formats.ts';
-import { drawTitleBlock, projectionSymbol, titleBlockRect, type TitleFields } from './title-block.ts';
+import { pointsOfPath } from '../testing/paths.ts';
 
 const page = (name: string) => {
   const format = formatByName(name)!;
@@ -63,57 +62,49 @@ describe('the border', () => {
         expect(v[1]).toBeLessThanOrEqual(geometry.height);
       }
   });
-});
-
-describe('the title block', () => {
-  const fields: TitleFields = {
-    ...BLANK_DRAWING,
-    title: 'Sampling winch',
-    number: 'SW-40-00',
-    revision: 'B',
-    date: '2026-01-31',
-    owner: 'Tidewater',
-    drawnBy: 'A. Example',
-    approvedBy: 'C. Example',
-    sheet: 2,
-    sheets: 3,
-    size: 'A3',
-    scale: '1:5',
-    mass: '16 kg',
-    sheetName: 'Section',
-  };
-  const { geometry, style } = page('A3');
-  const rect = titleBlockRect(geometry);
-  const texts = (f = fields) => drawTitleBlock(rect, f, style).flatMap((i) => (i.kind === 'text' ? [i] : []));
-
-  // ISO 7200: 180 mm wide, in the lower right corner of the frame.
-  test('is 180 mm wide and stands in the lower right corner', () => {
-    expect(rect.width).toBe(180);
-    expect([rect.x + rect.width, rect.y + rect.height]).toEqual([geometry.frame.x + geometry.frame.width, geometry.frame.y + geometry.frame.height]);
+  test('is a wide frame, a strip of 5 mm around it for the fields, and marks that reach from it 5 mm inwards', () => {
+    const { geometry, style } = page('A3');
+    const strokes = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
+    const corners = (d: string) => {
+      const [p] = pointsOfPath(d);
+      const [x, y] = [p!.map((v) => v[0]), p!.map((v) => v[1])];
+      return [Math.min(...x), Math.min(...y), Math.max(...x), Math.max(...y)];
+    };
+    // ISO 5457: 20 mm at the filing edge, 10 mm elsewhere; the frame 0.7 wide.
+    expect([strokes[0]!.width, corners(strokes[0]!.d)]).toEqual([0.7, [20, 10, 410, 287]]);
+    expect([strokes[1]!.width, corners(strokes[1]!.d)]).toEqual([0.25, [15, 5, 415, 292]]);
+    const marks = strokes.slice(2).filter((s) => s.width === 0.7).map((s) => corners(s.d));
+    expect(marks).toEqual([
+      [210, 5, 210, 15],
+      [210, 282, 210, 292],
+      [15, 148.5, 25, 148.5],
+      [410, 148.5, 415, 148.5],
+    ]);
+    // Divisions cross the strip on both sides.
+    const divisions = strokes.slice(2).filter((s) => s.width === 0.25).map((s) => corners(s.d));
+    expect(divisions.filter((d) => d[0] === 60)).toEqual([
+      [60, 5, 60, 10],
+      [60, 287, 60, 292],
+    ]);
+    expect(divisions.filter((d) => d[1] === 98.5)).toEqual([
+      [15, 98.5, 20, 98.5],
+      [410, 98.5, 415, 98.5],
+    ]);
   });
-  // ISO 7200, table of mandatory data fields.
-  test('has every mandatory field', () => {
-    const shown = new Set(texts().flatMap((t) => t.source?.field ?? []));
-    for (const field of ['owner', 'number', 'date', 'sheet', 'title', 'approvedBy', 'drawnBy', 'sheetName']) expect([...shown]).toContain(field);
-    expect(texts().map((t) => t.text)).toEqual(expect.arrayContaining(['Sampling winch', 'SW-40-00', '2 of 3', '1:5', '2026-01-31']));
-  });
-  test('keeps long texts inside its cells', () => {
-    const long = 'An assembly with a title that goes on and on until nobody could read it on one line of any sheet';
-    const lines = texts({ ...fields, title: long, number: 'SW-40-00-WITH-A-VERY-LONG-NUMBER' }).filter(
-      (t) => t.source?.field === 'title' && t.text !== 'Title',
-    );
-    expect(lines).toHaveLength(2);
-    expect(lines.map((l) => l.text).join(' ')).toMatch(/^An assembly with a title/);
-    for (const t of texts({ ...fields, title: long })) {
-      expect(t.x).toBeGreaterThanOrEqual(rect.x);
-      expect(t.y).toBeLessThanOrEqual(rect.y + rect.height);
+  test('field texts stand in the middle of the strip, upright', () => {
+    const { geometry, style } = page('A3');
+    const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
+    for (const t of texts) {
+      expect([t.height, t.anchor]).toEqual([2.5, 'middle']);
+      const middle = t.y - t.height / 2;
+      const across = /\d/.test(t.text) ? [middle, [7.5, 289.5]] : [t.x, [17.5, 412.5]];
+      expect(across[1]).toContain(across[0]);
     }
   });
-  // ISO 5456-2: in first angle the cone's end view stands to the right of its side view, in third angle to the left.
-  test('shows the projection by its symbol', () => {
-    const circlesAt = (standard: 'iso' | 'asme') =>
-      projectionSymbol(0, 0, standard, 0.25).flatMap((i) => (i.kind === 'stroke' && i.d.includes('A') ? [Number(i.d.match(/^M(-?[\d.]+)/)![1])] : []));
-    expect(circlesAt('iso').every((x) => x > 0)).toBe(true);
-    expect(circlesAt('asme').every((x) => x < 0)).toBe(true);
+  test('inch sheets divide evenly, an even number of fields, at least two', () => {
+    expect(zonesAlong(432, 12.7, 419.1, true)).toHaveLength(9);
+    expect(zonesAlong(60, 10, 50, true)).toEqual([10, 30, 50]);
+    const z = zonesAlong(432, 12.7, 419.1, true);
+    for (let i = 1; i < z.length; i++) expect(z[i]! - z[i - 1]!).toBeCloseTo((419.1 - 12.7) / 8, 9);
   });
 });
