@@ -1,0 +1,224 @@
+import { beforeEach, describe, expect, test, vi } from 'vitest';
+
+const said: [string, string][] = [];
+vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
+
+import { componentAt } from '$core/views/compute-view';
+import { paperMapOf, viewRect } from '$core/picture/draw-view';
+import { overlaps } from '$core/draft/arrange';
+import { rectOf } from '$core/sheet/formats';
+import { namedFrame } from '$core/outline/directions';
+import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/records';
+import { findingsOf } from '$core/proof/findings';
+import { actionFor, type Action } from '../shared/action';
+import { openBench, type Bench } from '../testing/fake-job';
+import { actionsOf } from './actions';
+import { Tools } from './tools.svelte';
+
+let bench: Bench;
+let tools: Tools;
+beforeEach(async () => {
+  said.length = 0;
+  bench = await openBench(said);
+  tools = new Tools(bench.drawing);
+});
+const view = (id: string) => bench.drawing.document[id] as ViewRecord;
+const action = (id: string): Action => actionsOf(bench.drawing, tools).find((a) => a.id === id)!;
+
+describe('removing', () => {
+  test('a balloon: one edit that undo takes back', async () => {
+    bench.drawing.select({ kind: 'record', id: 'balloon:Ring' });
+    tools.remove();
+    expect(bench.drawing.document['balloon:Ring']).toBeUndefined();
+    expect(bench.drawing.selection).toEqual({ kind: 'none' });
+    await bench.settled();
+    expect(bench.document()['balloon:Ring']).toBeUndefined();
+    bench.drawing.undo();
+    await bench.settled();
+    expect(bench.document()['balloon:Ring']).toBeDefined();
+    expect(bench.kept).toEqual(['Remove balloon', 'undo Remove balloon']);
+  });
+  test('a view goes with its balloons, the sheet under it stays', async () => {
+    bench.drawing.select({ kind: 'record', id: 'view:exploded' });
+    tools.remove();
+    await bench.settled();
+    expect(recordsOf(bench.document(), 'balloon').filter((b) => b.view === 'view:exploded')).toEqual([]);
+    expect(bench.document()['sheet:3']).toBeDefined();
+  });
+  test('a sheet goes with everything on it; the last one stays', async () => {
+    for (const id of ['sheet:1', 'sheet:3']) {
+      bench.drawing.select({ kind: 'record', id });
+      tools.remove();
+      await bench.settled();
+    }
+    expect(bench.drawing.sheets.map((s) => s.id)).toEqual(['sheet:2']);
+    expect(bench.drawing.sheetId).toBe('sheet:2');
+    bench.drawing.select({ kind: 'record', id: 'sheet:2' });
+    tools.remove();
+    expect(said).toEqual([['trouble', 'The last sheet stays.']]);
+    expect(bench.drawing.sheets).toHaveLength(1);
+  });
+  test('nothing when nothing is selected, or an item', () => {
+    tools.remove();
+    bench.drawing.select({ kind: 'item', part: 'Ring' });
+    tools.remove();
+    expect(bench.kept).toEqual([]);
+    expect(action('remove').disabled).toBe(true);
+  });
+});
+
+describe('balloons', () => {
+  test('one for the component under the pointer, its leader on the nearest edge of it', async () => {
+    const front = view('view:front');
+    const result = bench.drawing.results.get('view:front')!;
+    const m = paperMapOf(front);
+    // Somewhere on the tower.
+    const tower = bench.drawing.components.find((c) => c.name === 'Tower')!.index;
+    const { window: w, component } = result.map;
+    const at = component.indexOf(tower);
+    const [x, y] = [w.minX + (at % w.width) * w.pixelMm, w.maxY - Math.floor(at / w.width) * w.pixelMm];
+    tools.take('balloon');
+    tools.addBalloon(front, tower, m.x(x), m.y(y));
+    await bench.settled();
+    const made = recordsOf(bench.document(), 'balloon').find((b) => b.view === 'view:front')!;
+    expect(made).toMatchObject({ component: 'Tower', end: 'arrow' });
+    expect(bench.drawing.selection).toEqual({ kind: 'record', id: made.id });
+    expect(tools.tool).toBe('pick');
+    expect(bench.kept[0]).toMatch(/^Add balloon \d$/);
+    // Beside the view, on the pointer's side.
+    const [bx, , bw] = viewRect(front, result);
+    const left = m.x(x) < bx + bw / 2;
+    expect(front.at[0] + made.offset[0]).toBeCloseTo(left ? bx - 13 : bx + bw + 13, 6);
+    // The end lies on the tower, within a pixel of the map.
+    const around = [-1, 0, 1].flatMap((i) => [-1, 0, 1].map((j) => componentAt(result, made.anchor[0] + i * 2 * w.pixelMm, made.anchor[1] + j * 2 * w.pixelMm)));
+    expect(around).toContain(tower);
+  });
+  test('none for what has no edge there', () => {
+    tools.addBalloon({ ...view('view:front'), id: 'view:none' }, 0, 0, 0);
+    expect(bench.kept).toEqual([]);
+  });
+  test('for all that are left: those that are seen and have none yet', async () => {
+    for (const part of ['Ring', 'Cap']) bench.drawing.edit('x', [{ op: 'drop', id: `balloon:${part}` }]);
+    bench.drawing.select({ kind: 'record', id: 'view:exploded' });
+    action('identify').run();
+    await bench.settled();
+    expect(bench.kept.at(-1)).toBe('Identify 2 items');
+    const parts = recordsOf(bench.document(), 'balloon').map((b) => bench.drawing.itemOfPath(b.component)!.part);
+    expect(new Set(parts).size).toBe(7);
+    const { drawing } = bench;
+    const input = { document: bench.document(), components: drawing.components, items: drawing.items, results: new Map(drawing.results), sheets: drawing.composed };
+    expect(findingsOf(input).filter((f) => f.code === 'LEADERS_CROSS' || f.code === 'OVERLAP' || f.code === 'NOT_IDENTIFIED')).toEqual([]);
+    action('identify').run();
+    expect(said.at(-1)).toEqual(['trouble', 'Every item has its balloon.']);
+  });
+  test('arranged anew around the one that was put somewhere by hand', async () => {
+    const own = recordsOf(bench.drawing.document, 'balloon').filter((b) => b.view === 'view:exploded');
+    const [first, second] = own as [BalloonRecord, BalloonRecord];
+    bench.drawing.edit('by hand', [
+      { op: 'put', record: { ...first, byHand: true, offset: [first.offset[0] + 1, first.offset[1] - 2] } },
+      { op: 'put', record: { ...second, offset: [second.offset[0] + 40, second.offset[1] + 31] } },
+    ]);
+    await bench.settled();
+    const moved = bench.drawing.document[second.id];
+    tools.arrangeBalloons(view('view:exploded'));
+    await vi.waitFor(() => expect(bench.kept).toContain('Arrange balloons'), { timeout: 5000 });
+    expect(bench.drawing.document[first.id]).toMatchObject({ offset: [first.offset[0] + 1, first.offset[1] - 2] });
+    expect(bench.drawing.document[second.id]).not.toEqual(moved);
+  });
+});
+
+describe('views', () => {
+  test('one more from another side, at the scale of its neighbours or the next smaller, over nothing', async () => {
+    const before = bench.drawing.composed.get('sheet:2')!.groups.filter((g) => g.role !== 'frame').map((g) => rectOf(g.box));
+    bench.drawing.sheetId = 'sheet:2';
+    action('view-back').run();
+    await bench.settled();
+    const made = view('view:back');
+    expect(made).toMatchObject({ sheet: 'sheet:2', name: 'Back', parent: null, cut: null, spread: null, ...namedFrame('back') });
+    expect(made.scale).toBeLessThanOrEqual(view('view:section').scale);
+    expect(bench.drawing.selection).toEqual({ kind: 'record', id: 'view:back' });
+    const [x, y, width, height] = viewRect(made, bench.drawing.results.get('view:back') ?? { box: [-60, 0, 60, 70] });
+    for (const o of before) expect(overlaps({ x, y, width, height }, o)).toBe(false);
+  });
+  test('the same again has a name and an id of its own', async () => {
+    bench.drawing.select({ kind: 'record', id: 'view:top' });
+    action('copy').run();
+    await bench.settled();
+    const copy = recordsOf(bench.document(), 'view').find((v) => v.name === 'Top, copy')!;
+    expect(copy.id).not.toBe('view:top');
+    expect(copy).toMatchObject({ parent: null, align: null, right: view('view:top').right });
+    bench.drawing.select({ kind: 'record', id: 'view:section' });
+    expect(action('copy').disabled).toBe(true);
+  });
+  test('an exploded one with its parts together', async () => {
+    bench.drawing.select({ kind: 'record', id: 'view:exploded' });
+    action('together').run();
+    await bench.settled();
+    expect(recordsOf(bench.document(), 'view').find((v) => v.name === 'Exploded view, together')).toMatchObject({ spread: null, pullLines: false, sheet: 'sheet:3' });
+  });
+  test('a full section becomes a half one and back', async () => {
+    bench.drawing.select({ kind: 'record', id: 'view:section' });
+    const { pivot, right } = view('view:section');
+    action('half').run();
+    await bench.settled();
+    expect(view('view:section').cut!.shape).toEqual({ kind: 'half', across: right, from: pivot[0] });
+    expect(action('half').label).toBe('Full section');
+    action('half').run();
+    await bench.settled();
+    expect(view('view:section').cut).not.toHaveProperty('shape');
+  });
+  test.each(['hidden', 'tangent', 'shaded', 'label'] as const)('%s on and off', async (key) => {
+    bench.drawing.select({ kind: 'record', id: 'view:front' });
+    const was = view('view:front')[key];
+    expect(action(key).label.endsWith(was ? 'off' : 'on')).toBe(true);
+    action(key).run();
+    await bench.settled();
+    expect((bench.document()['view:front'] as ViewRecord)[key]).toBe(!was);
+  });
+});
+
+describe('tools and keys', () => {
+  test('a tool is taken, and put down by its own key and by Escape', () => {
+    action('balloon').run();
+    expect([tools.tool, action('balloon').on]).toEqual(['balloon', true]);
+    action('balloon').run();
+    expect(tools.tool).toBe('pick');
+    action('section').run();
+    tools.stepBack();
+    expect(tools.tool).toBe('pick');
+    bench.drawing.select({ kind: 'record', id: 'view:front' });
+    tools.stepBack();
+    expect(bench.drawing.selection).toEqual({ kind: 'none' });
+  });
+  test('sheets one after the other, not past the ends', () => {
+    expect([action('previous').disabled, action('next').disabled]).toEqual([true, false]);
+    action('next').run();
+    action('next').run();
+    expect([bench.drawing.sheetId, action('next').disabled]).toEqual(['sheet:3', true]);
+    action('previous').run();
+    expect(bench.drawing.sheetId).toBe('sheet:2');
+  });
+  test('the list is chosen on its sheet', () => {
+    action('list').run();
+    expect([bench.drawing.sheetId, bench.drawing.selection]).toEqual(['sheet:3', { kind: 'record', id: 'list:1' }]);
+  });
+  test('no two actions share a key, and each has a name', () => {
+    bench.drawing.select({ kind: 'record', id: 'view:section' });
+    const all = actionsOf(bench.drawing, tools);
+    const keys = all.map((a) => a.key).filter(Boolean);
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(new Set(all.map((a) => a.id)).size).toBe(all.length);
+    for (const a of all) expect(a.label).toMatch(/^\p{Lu}.{2,60}$/u);
+  });
+  test('keys mean what they say, but not while someone types', () => {
+    const press = (key: string, more: Partial<KeyboardEvent> = {}, typing = false) =>
+      actionFor(actionsOf(bench.drawing, tools), { key, target: { closest: () => (typing ? {} : null) }, ...more } as unknown as KeyboardEvent)?.id;
+    expect([press('b'), press('B'), press('n'), press('PageDown'), press('=')]).toEqual(['balloon', 'balloon', 'section', 'next', 'in']);
+    expect([press('b', {}, true), press('k', { ctrlKey: true }, true)]).toEqual([undefined, 'quick']);
+    // Nothing to undo yet: its key does nothing.
+    expect(press('z', { ctrlKey: true })).toBeUndefined();
+    bench.drawing.edit('x', [{ op: 'drop', id: 'balloon:Ring' }]);
+    expect(press('z', { ctrlKey: true })).toBe('undo');
+    expect(press('y', { metaKey: true })).toBeUndefined();
+  });
+});
