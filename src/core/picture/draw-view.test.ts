@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { BLANK_DRAWING, type ViewRecord } from '../document/records.ts';
+import type { MaterialFamily } from '../ledger/materials.ts';
 import { namedFrame, type DirectionName } from '../outline/directions.ts';
 import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
 import { formatByName, styleFor } from '../sheet/formats.ts';
@@ -242,3 +243,73 @@ describe('what stands under a view', () => {
     expect(label({ ...view, label: true })).toMatchObject({ height: style.item });
   });
 });
+
+describe('cuts on paper', () => {
+  const { assembly, geometries } = assemblyOf([
+    { name: 'Block', geometry: box([0, 0, 0], [40, 20, 30]) },
+    { name: 'Post', geometry: box([40, 0, 0], [50, 20, 30]) },
+  ]);
+  const components = componentsOf(assembly);
+  const cutView = (cut: Partial<NonNullable<ViewRecord['cut']>>): ViewRecord => ({ ...view, hidden: false, pivot: [0, 0], cut: { normal: [0, -1, 0], d: -10, letter: 'A', keptWhole: [], shownIn: null, ...cut } });
+  const drawn = (v: ViewRecord, families: readonly MaterialFamily[] = ['metal', 'metal']) =>
+    drawView(v, computeView(assembly, geometries, specOf(v, { drawing: BLANK_DRAWING }, components)), style, { ...context, families });
+
+  test('each cap is hatched inside its outline, the two differently', () => {
+    const hatches = strokes(drawn(cutView({})).items).filter((s) => s.width === style.narrow && pointsOfPath(s.d).length > 5);
+    expect(hatches.map((h) => h.source?.component)).toEqual([0, 1]);
+    const box = [
+      [100, 65, 120, 80],
+      [120, 65, 125, 80],
+    ];
+    const slopes = hatches.map((h, i) => {
+      for (const [x, y] of pointsOfPath(h.d).flat()) {
+        expect(x >= box[i]![0]! - 0.01 && x <= box[i]![2]! + 0.01 && y >= box[i]![1]! - 0.01 && y <= box[i]![3]! + 0.01).toBe(true);
+      }
+      const [a, b] = pointsOfPath(h.d).sort((p, q) => Math.hypot(q[1]![0] - q[0]![0], q[1]![1] - q[0]![1]) - Math.hypot(p[1]![0] - p[0]![0], p[1]![1] - p[0]![1]))[0]!;
+      return Math.round((b![1] - a![1]) / (b![0] - a![0]));
+    });
+    // 45° one way and the other.
+    expect(slopes.sort()).toEqual([-1, 1]);
+  });
+  test('hatching moves with its view', () => {
+    const [here, there] = [cutView({}), { ...cutView({}), at: [133.3, 41.7] as const }].map((v) => strokes(drawn(v).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!);
+    const [a, b] = [pointsOfPath(here!.d), pointsOfPath(there!.d)];
+    expect(b.length).toBe(a.length);
+    a.forEach((l, i) => l.forEach((p, j) => near([b[i]![j]![0] - p[0], b[i]![j]![1] - p[1]], [33.3, -38.3], 1)));
+  });
+  test('plastic is crossed, glass is broken', () => {
+    const pens = (family: MaterialFamily) => strokes(drawn(cutView({}), [family, 'metal']).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!;
+    expect(pointsOfPath(pens('plastic').d).length).toBeGreaterThan(1.7 * pointsOfPath(pens('metal').d).length);
+    expect([pens('glass').dash, pens('metal').dash]).toEqual([[3, 1.5], undefined]);
+  });
+  test('a half section is divided by a centreline that runs 3 mm past the view', () => {
+    const half = cutView({ shape: { kind: 'half', across: [1, 0, 0], from: 25 } });
+    // The lines of the section without its shape: the divider stands by itself.
+    const result = resultOf([], { box: [0, 0, 50, 30] });
+    const divider = strokes(drawView(half, result, style, context).items);
+    expect(divider.map((s) => [s.d, s.width, s.dash])).toEqual([['M112.5 62L112.5 83', style.narrow, [8, 1.2, 0.8, 1.2]]]);
+    // Seen from the other side it lies on the other side, seen aslant it is no line.
+    const turned = { ...half, right: [-1, 0, 0] as const };
+    expect(strokes(drawView(turned, result, style, context).items)[0]!.d).toBe('M87.5 62L87.5 83');
+    expect(strokes(drawView({ ...half, right: [0.8, 0.6, 0] as const }, result, style, context).items)).toEqual([]);
+  });
+  test('a stepped cutting plane has wide bends and arrows at both ends', () => {
+    const record: ViewRecord = { ...view, ...namedFrame('top'), hidden: false, pivot: [0, 0] };
+    const result = computeView(assembly, geometries, specOf(record, { drawing: BLANK_DRAWING }, components));
+    const section = cutView({ d: 0, shape: { kind: 'stepped', across: [1, 0, 0], steps: [{ from: -100, d: -5 }, { from: 20, d: -15 }] } });
+    const { items } = drawView(record, result, style, { ...context, cuts: [{ ...section, cut: { ...section.cut!, d: -5 } }] });
+    const [plane] = strokes(items).filter((s) => s.dash?.length === 4);
+    const corners = pointsOfPath(plane!.d)[0]!;
+    // Along y = 5 up to x = 20, then along y = 15; on paper 2.5 and 7.5 mm above the corner at (100, 80).
+    const xs = corners.map((p) => p[0]);
+    expect([Math.min(...xs), Math.max(...xs)]).toEqual([93, 132]);
+    expect(new Set(corners.map((p) => p[1]))).toEqual(new Set([77.5, 72.5]));
+    expect(corners.filter((p) => p[0] === 110)).toHaveLength(2);
+    const bends = strokes(items).filter((s) => s.width === style.wide && !s.source).map((s) => pointsOfPath(s.d)[0]!);
+    // Two at each bend, 2.5 mm long, and the ends, 6 mm.
+    const lengths = bends.map(([a, b]) => Math.round(Math.hypot(b![0] - a![0], b![1] - a![1]) * 10) / 10).sort((a, b) => a - b);
+    expect(lengths).toEqual([2.5, 2.5, 2.5, 2.5, 6, 6]);
+    expect(items.filter((i) => i.kind === 'fill')).toHaveLength(2);
+  });
+});
+

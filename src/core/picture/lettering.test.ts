@@ -21,4 +21,33 @@ describe('lettering', () => {
     expect(lines.length).toBe(2);
     for (const l of lines) expect(textWidth(l, 3.5)).toBeLessThanOrEqual(60);
   });
+  test('a line takes as many words as fit and no more, the last one the rest', () => {
+    const words = 'one two three four five six seven eight nine ten';
+    for (const width of [12, 20, 33, 47]) {
+      const [first, second, ...none] = wrapText(words, 2.5, width, 2);
+      expect(none).toEqual([]);
+      expect(textWidth(first!, 2.5)).toBeLessThanOrEqual(width);
+      expect(words.startsWith(first!)).toBe(true);
+      // One word more would not have fitted.
+      const next = words.slice(first!.length + 1).split(' ')[0];
+      expect(textWidth(`${first} ${next}`, 2.5)).toBeGreaterThan(width);
+      expect(second!.startsWith(next!.slice(0, 3))).toBe(true);
+    }
+    expect(wrapText('one   two\nthree', 2.5, 500, 3)).toEqual(['one two three']);
+    expect(wrapText('', 2.5, 50, 2)).toEqual([]);
+    expect(wrapText('one two three', 2.5, textWidth('one two', 2.5), 3)).toEqual(['one two', 'three']);
+  });
+  test('what is cut short has as many letters as there is room for', () => {
+    const full = 'Bearing, flanged';
+    for (const width of [8, 15, 22]) {
+      const short = fitText(full, 2.5, width);
+      const n = short.length - 1;
+      expect(textWidth(short, 2.5)).toBeLessThanOrEqual(width);
+      expect(textWidth(`${full.slice(0, n + 2).trimEnd()}.`, 2.5)).toBeGreaterThan(width);
+    }
+    // One letter stays, however little room there is; what fits exactly is whole.
+    expect(fitText('Bolt', 2.5, 0.1)).toBe('B.');
+    expect(fitText('Bolt', 2.5, textWidth('Bolt', 2.5))).toBe('Bolt');
+    expect(fitText('Bolt M8', 2.5, textWidth('Bolt .', 2.5))).toBe('Bolt.');
+  });
 });

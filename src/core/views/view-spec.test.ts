@@ -5,7 +5,7 @@ import { namedFrame } from '../outline/directions.ts';
 import { lengthsOf } from '../outline/linework.ts';
 import { translation } from '../base/placement.ts';
 import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
-import { computeView, type ViewResult } from './compute-view.ts';
+import { componentAt, computeView, type ViewResult } from './compute-view.ts';
 import { packResult } from './result-codec.ts';
 import { specOf, specText } from './view-spec.ts';
 
@@ -151,3 +151,102 @@ describe('what is asked for is there', () => {
     [2500, 1250, 0].forEach((area, i) => expect(Math.abs(r.visibleArea[i]! - area)).toBeLessThan(30));
   });
 });
+
+describe('the item map', () => {
+  const two = assemblyOf([
+    { name: 'left', geometry: box([0, 0, 0], [30, 5, 20]) },
+    { name: 'right', geometry: box([60, 0, 5], [100, 5, 15]) },
+  ]);
+  const plain = computeView(two.assembly, two.geometries, specOf(view, doc, componentsOf(two.assembly)));
+  const shaded = computeView(two.assembly, two.geometries, specOf({ ...view, shaded: true, scale: 1.4 }, doc, componentsOf(two.assembly)));
+  // Known places on both boxes, between them, and just outside on every side.
+  const places: [number, number, number][] = [
+    [1, 1, 0],
+    [29, 19, 0],
+    [15, 10, 0],
+    [61, 6, 1],
+    [99, 14, 1],
+    [45, 10, -1],
+    [80, 17, -1],
+    [-1, 10, -1],
+    [101, 10, -1],
+    [15, -1, -1],
+    [15, 21, -1],
+    [-500, 10, -1],
+    [10, 900, -1],
+  ];
+  test.each(places)('at (%d, %d) shows component %d, whatever its resolution', (x, y, c) => {
+    expect([componentAt(plain, x, y), componentAt(shaded, x, y)]).toEqual([c, c]);
+  });
+  test('of a picture of many pixels is thinned out to 900 on the longer side, over the same ground', () => {
+    const picture = shaded.shading!.window;
+    const map = shaded.map.window;
+    expect(Math.max(picture.width, picture.height)).toBeGreaterThan(1600);
+    expect(Math.max(map.width, map.height)).toBeLessThanOrEqual(900);
+    expect(Math.max(map.width, map.height)).toBeGreaterThan(600);
+    expect([map.minX, map.maxY]).toEqual([picture.minX, picture.maxY]);
+    expect(Math.abs(map.width * map.pixelMm - picture.width * picture.pixelMm)).toBeLessThan(3 * map.pixelMm);
+    expect(map.pixelMm / picture.pixelMm).toBe(Math.round(map.pixelMm / picture.pixelMm));
+    expect(shaded.map.component.length).toBe(map.width * map.height);
+  });
+  test('areas are in mm² of the model at every resolution', () => {
+    for (const r of [plain, shaded]) [600, 400].forEach((a, i) => expect(Math.abs(r.visibleArea[i]! - a)).toBeLessThan(5));
+  });
+});
+
+describe('the resolution of a shaded picture', () => {
+  const one = assemblyOf([{ name: 'plate', geometry: box([0, 0, 0], [100, 5, 40]) }]);
+  const pixels = (scale: number) => {
+    const w = computeView(one.assembly, one.geometries, specOf({ ...view, shaded: true, scale }, doc, componentsOf(one.assembly))).shading!.window;
+    return Math.max(w.width, w.height);
+  };
+  test.each([
+    // 100 mm at 1:1 are 1181 pixels at 300 dpi; steps of two take up to twice as many.
+    [1, 1181, 2400],
+    // At 1:10 print needs 118, the screen 900.
+    [0.1, 899, 910],
+    // At 5:1 print would want 5900: there are at most 2400.
+    [5, 2390, 2410],
+  ])('at scale %d between %d and %d pixels', (scale, least, most) => {
+    expect(pixels(scale)).toBeGreaterThanOrEqual(least);
+    expect(pixels(scale)).toBeLessThanOrEqual(most);
+  });
+  test('does not change with every small change of scale', () => {
+    const key2 = (scale: number) => specText(specOf({ ...view, shaded: true, scale }, doc, components), assembly, components);
+    expect(key2(0.5)).toBe(key2(0.51));
+    expect(key2(0.5)).not.toBe(key2(1.01));
+  });
+});
+
+describe('keys do not depend on how things are listed', () => {
+  test('kept-whole parts in any order are one key', () => {
+    const kept = (keptWhole: string[]) => key({ ...view, cut: { ...cut, keptWhole } });
+    expect(kept(['pin', 'rod'])).toBe(kept(['rod', 'pin']));
+    expect(specOf({ ...view, cut: { ...cut, keptWhole: ['pin', 'rod'] } }, doc, components).cut!.keptWhole).toEqual([1, 2]);
+  });
+  test('an occurrence’s colour counts before its part’s', () => {
+    const shaded = { ...view, shaded: true };
+    const with2 = (node: string | undefined, part: string | undefined) => {
+      const a = {
+        ...assembly,
+        parts: assembly.parts.map((p) => ({ ...p, ...(part ? { color: part } : {}) })),
+        nodes: assembly.nodes.map((n) => ({ ...n, ...(node ? { color: node } : {}) })),
+      };
+      const png = (s: ViewRecord) => computeView(a, geometries, specOf(s, doc, componentsOf(a))).shading!.png;
+      return { key: specText(specOf(shaded, doc, componentsOf(a)), a, componentsOf(a)), png: Buffer.from(png(shaded)).toString('base64') };
+    };
+    const [own, both, part, none] = [with2('#ff0000', undefined), with2('#ff0000', '#00ff00'), with2(undefined, '#00ff00'), with2(undefined, undefined)];
+    expect([both.key, both.png]).toEqual([own.key, own.png]);
+    expect(new Set([own.key, part.key, none.key]).size).toBe(3);
+    expect(new Set([own.png, part.png, none.png]).size).toBe(3);
+  });
+  test('progress is told, rising to its end', () => {
+    const told: number[] = [];
+    computeView(assembly, geometries, specOf(view, doc, components), undefined, undefined, (s) => told.push(s));
+    expect(told[0]).toBe(0.2);
+    for (let i = 1; i < told.length; i++) expect(told[i]!).toBeGreaterThanOrEqual(told[i - 1]!);
+    expect(told.at(-1)!).toBeLessThanOrEqual(1);
+    expect(told.at(-1)!).toBeGreaterThan(0.5);
+  });
+});
+
