@@ -25,7 +25,9 @@ const ALSO = {
 
 const [room, ...rest] = process.argv.slice(2);
 if (!room || room.startsWith('--')) {
-  console.error('Usage: npm run mutate -- ROOM [--sample 60] [--seed 1] [--workers 2] [FILE:FROM-TO …], with a ROOM such as core/picture, formats, kernel, server');
+  console.error(
+    'Usage: npm run mutate -- ROOM [--sample 60] [--seed 1] [--workers 2] [FILE:FROM-TO …], with a ROOM such as core/picture, formats, kernel, server',
+  );
   process.exit(2);
 }
 const option = (name, otherwise) => {
@@ -80,7 +82,8 @@ const EXCLUDED = ['StringLiteral'];
 
 const report = `reports/mutation/${room.replace('/', '-')}`;
 const keyOf = (r) => `${r.fileName}:${r.location.start.line}:${r.location.start.column}:${r.location.end.column}:${r.replacement}`;
-const rangeOf = (r) => `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}-${r.location.end.line}:${r.location.end.column}`;
+const rangeOf = (r) =>
+  `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}-${r.location.end.line}:${r.location.end.column}`;
 const LIVED = ['Survived', 'NoCoverage'];
 
 /** Runs the tests of some globs against the slips in some ranges. */
@@ -120,10 +123,22 @@ const results = first.map((r) => (caught.has(keyOf(r)) ? { ...r, status: 'Killed
 
 const count = (...s) => results.filter((r) => s.includes(r.status)).length;
 const [killed, lived] = [count('Killed', 'Timeout'), count(...LIVED)];
-const line = { room, date: new Date().toISOString().slice(0, 10), seed, valid: killed + lived, killed, share: Math.round((100 * killed) / Math.max(1, killed + lived)) };
+const line = {
+  room,
+  date: new Date().toISOString().slice(0, 10),
+  seed,
+  valid: killed + lived,
+  killed,
+  share: Math.round((100 * killed) / Math.max(1, killed + lived)),
+};
 const survivors = results
   .filter((r) => LIVED.includes(r.status))
-  .map((r) => ({ at: `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}`, slip: r.mutatorName, to: r.replacement, status: r.status }));
+  .map((r) => ({
+    at: `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}`,
+    slip: r.mutatorName,
+    to: r.replacement,
+    status: r.status,
+  }));
 writeFileSync(join(root, `${report}.json`), JSON.stringify({ ...line, lived: survivors }, null, 1));
 for (const m of survivors) console.log(`${m.at}  ${m.status === 'NoCoverage' ? 'no test goes there' : 'lived'}: ${m.to.replace(/\s+/g, ' ').slice(0, 100)}`);
 console.log(`${room}: ${killed} of ${line.valid} slips were caught, ${line.share} %. Report: ${report}.html`);

@@ -44,7 +44,10 @@ describe('tables', () => {
   test('more rows or columns than a table of properties may have are refused, as many as it may have are read', async () => {
     const rows = (n: number) => Array.from({ length: n }, (_, i) => ['p', String(i)]);
     expect(await readXlsx('t.xlsx', await writeXlsx('p', rows(20_000)))).toHaveLength(20_000);
-    await expect(readXlsx('t.xlsx', await writeXlsx('p', rows(20_001)))).rejects.toMatchObject({ code: 'FILE_TOO_MANY', details: { count: 20_001, what: 'rows' } });
+    await expect(readXlsx('t.xlsx', await writeXlsx('p', rows(20_001)))).rejects.toMatchObject({
+      code: 'FILE_TOO_MANY',
+      details: { count: 20_001, what: 'rows' },
+    });
     const wide = (n: number) => [Array.from({ length: n }, (_, i) => `c${i}`)];
     expect((await readXlsx('t.xlsx', await writeXlsx('p', wide(300))))[0]).toHaveLength(300);
     await expect(readXlsx('t.xlsx', await writeXlsx('p', wide(301)))).rejects.toMatchObject({ code: 'FILE_TOO_MANY', details: { what: 'columns' } });

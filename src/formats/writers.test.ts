@@ -92,7 +92,9 @@ describe('what is drawn comes out where it is', () => {
   test('in the PDF: strokes with their pens and dashes, fills, pictures, in millimetres from the top left', async () => {
     const bytes = await writePdf([list], { title: 't', font, images: new Map([['view:1', png]]), date: new Date(0) });
     const marks = pdfMarks(bytes)[0]!;
-    expect(marks.map((m) => [m.kind, m.kind === 'stroke' ? Number(m.width.toFixed(3)) : 0, m.kind === 'stroke' ? m.dash.map((v) => Number(v.toFixed(3))) : []])).toEqual([
+    expect(
+      marks.map((m) => [m.kind, m.kind === 'stroke' ? Number(m.width.toFixed(3)) : 0, m.kind === 'stroke' ? m.dash.map((v) => Number(v.toFixed(3))) : []]),
+    ).toEqual([
       ['stroke', 0.5, []],
       ['stroke', 0.25, []],
       ['stroke', 0.25, [3, 1]],
@@ -112,7 +114,11 @@ describe('what is drawn comes out where it is', () => {
   });
   test('in the SVG: the same paths, pens and dashes, and the picture in its place', () => {
     const svg = writeSvg(list, { images: new Map([['view:1', 'data:image/png;base64,AAAA']]) });
-    const paths = [...svg.matchAll(/<path d="([^"]+)"([^>]*)\/>/g)].map((m) => [m[1], /stroke-width="([^"]+)"/.exec(m[2]!)?.[1], /stroke-dasharray="([^"]+)"/.exec(m[2]!)?.[1]]);
+    const paths = [...svg.matchAll(/<path d="([^"]+)"([^>]*)\/>/g)].map((m) => [
+      m[1],
+      /stroke-width="([^"]+)"/.exec(m[2]!)?.[1],
+      /stroke-dasharray="([^"]+)"/.exec(m[2]!)?.[1],
+    ]);
     expect(paths).toEqual([
       ['M10 20A8 8 0 0 1 26 20', '0.5', undefined],
       ['M40 20A12 5 30 0 0 52 31', '0.25', undefined],
@@ -137,7 +143,9 @@ describe('what is drawn comes out where it is', () => {
     writeFileSync(file, await writePdf([page], { title: 't', font, images: new Map(), date: new Date(0) }));
     // Poppler's boxes of words, points from the top left.
     const words = spawnSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8' }).stdout;
-    const boxes = [...words.matchAll(/xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">MMMM/g)].map((m) => m.slice(1).map((v) => (Number(v) * 25.4) / 72));
+    const boxes = [...words.matchAll(/xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">MMMM/g)].map((m) =>
+      m.slice(1).map((v) => (Number(v) * 25.4) / 72),
+    );
     const width = textWidth('MMMM', 5);
     [10, 50 - width / 2, 90 - width].forEach((x, i) => expect(Math.abs(boxes[i]![0]! - x)).toBeLessThan(0.4));
     for (const b of boxes) expect(b[1]!).toBeLessThan(20);

@@ -52,7 +52,11 @@ describe('names in public files', () => {
   });
   test('as1 by the third system has its 18 components on three levels, none of them a shape without a name', async () => {
     const r = await read(fixture('cax-if/as1_pe_203.stp'));
-    expect(componentsOf(r.assembly).map((c) => c.name).sort()).toEqual([...Array<string>(6).fill('BOLT'), ...Array<string>(2).fill('L-BRACKET'), ...Array<string>(8).fill('NUT'), 'PLATE', 'ROD']);
+    expect(
+      componentsOf(r.assembly)
+        .map((c) => c.name)
+        .sort(),
+    ).toEqual([...Array<string>(6).fill('BOLT'), ...Array<string>(2).fill('L-BRACKET'), ...Array<string>(8).fill('NUT'), 'PLATE', 'ROD']);
     expect(r.assembly.nodes.map((n) => n.name).filter((n) => /solid|compound/i.test(n))).toEqual([]);
     expect(r.assembly.unit).toBe('inch');
   });
@@ -85,7 +89,9 @@ describe('names by trust', () => {
     expect(assembly.parts[0]).toMatchObject({ name, nameFrom: from });
     // Where it came from can be read beside the item.
     const origin = itemsOf(assembly, {})[0]!.values.description.origin;
-    expect(origin).toMatch({ product: /product name/, 'product id': /identifier/, description: /description/, occurrence: /occurrence/, body: /solid/, none: /default/ }[from]!);
+    expect(origin).toMatch(
+      { product: /product name/, 'product id': /identifier/, description: /description/, occurrence: /occurrence/, body: /solid/, none: /default/ }[from]!,
+    );
   });
   test('the only part of a file without names has the file’s', async () => {
     const text = Buffer.from(writeStep(k, 'X', [{ name: 'SOLID', shape: box(), placement: IDENTITY }])).toString('latin1');
@@ -129,7 +135,11 @@ describe('what a file says of its occurrences', () => {
       .filter((f) => f.endsWith('.stp'))
       .map((name) => ({ name: name === 's1-tu-203.stp' ? name : name.toUpperCase(), bytes: new Uint8Array(readFileSync(join(folder, name))) }));
     const top = all.find((f) => f.name === 's1-tu-203.stp')!;
-    const { assembly } = await read(top.bytes, top.name, all.filter((f) => f !== top));
+    const { assembly } = await read(
+      top.bytes,
+      top.name,
+      all.filter((f) => f !== top),
+    );
     expect([componentsOf(assembly).length, assembly.parts.length]).toEqual([11, 8]);
   });
 });

@@ -233,6 +233,11 @@ export const takeRequest = z.object({
   accepted: z.array(text).max(20_000).default([]),
 });
 export const unitRequest = z.object({ version: z.int().min(0), unit: z.enum(UNIT_NAMES as [string, ...string[]]) });
+export const sinceVersion = z.coerce
+  .number()
+  .int()
+  .min(0)
+  .max(2 ** 31 - 1);
 export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid().optional() });
 export const uploadOptions = z.object({
   standard: z.enum(['iso', 'asme']).default('iso'),
@@ -247,5 +252,5 @@ export function check<T>(schema: z.ZodType<T>, value: unknown): T {
   const r = schema.safeParse(value);
   if (r.success) return r.data;
   const issue = r.error.issues[0]!;
-  throw new QuarryError('BAD_REQUEST', { text: `The request is not understood: ${issue.path.join('.') || 'body'}: ${issue.message}` });
+  throw new QuarryError('BAD_REQUEST', { text: `The request is not understood: ${issue.path.join('.') || 'body'}: ${issue.message.replace(/\.?$/, '.')}` });
 }

@@ -9,7 +9,8 @@ const lines = (s: CapStyle) => {
   if (s.solid) throw new Error('solid');
   return s.hatch;
 };
-const segments = (flat: readonly number[]) => Array.from({ length: flat.length / 4 }, (_, i) => flat.slice(i * 4, i * 4 + 4) as [number, number, number, number]);
+const segments = (flat: readonly number[]) =>
+  Array.from({ length: flat.length / 4 }, (_, i) => flat.slice(i * 4, i * 4 + 4) as [number, number, number, number]);
 const lengthOf = (flat: readonly number[]) => segments(flat).reduce((s, [a, b, c, d]) => s + Math.hypot(c - a, d - b), 0);
 
 describe('hatch lines', () => {
@@ -18,13 +19,20 @@ describe('hatch lines', () => {
     expect(Math.abs(lengthOf(h) / (1600 / 2) - 1)).toBeLessThan(0.02);
     for (const [a, b, c, d] of segments(h)) {
       expect((d - b) / (c - a)).toBeCloseTo(1, 9);
-      for (const [x, y] of [[a, b], [c, d]]) expect(x! > 10 - 1e-9 && x! < 50 + 1e-9 && y! > 20 - 1e-9 && y! < 60 + 1e-9).toBe(true);
+      for (const [x, y] of [
+        [a, b],
+        [c, d],
+      ])
+        expect(x! > 10 - 1e-9 && x! < 50 + 1e-9 && y! > 20 - 1e-9 && y! < 60 + 1e-9).toBe(true);
     }
   });
   test('leave holes free', () => {
     const h = hatchLines([square(0, 0, 40, 40), square(10, 10, 20, 20)], { angle: 0, spacing: 1, phase: 0.5 });
-    for (const [a, , c, , ] of segments(h)) expect(Math.min(c, 40) - Math.max(a, 0)).toBeGreaterThan(0);
-    const at = (y: number) => segments(h).filter((s) => Math.abs(s[1] - y) < 1e-9).map(([a, , c]) => [a, c]);
+    for (const [a, , c, ,] of segments(h)) expect(Math.min(c, 40) - Math.max(a, 0)).toBeGreaterThan(0);
+    const at = (y: number) =>
+      segments(h)
+        .filter((s) => Math.abs(s[1] - y) < 1e-9)
+        .map(([a, , c]) => [a, c]);
     expect(at(5.5)).toEqual([[0, 40]]);
     expect(at(20.5)).toEqual([
       [0, 10],
@@ -72,7 +80,8 @@ describe('what a cap looks like', () => {
     }
   });
   test('materials: single lines, crossed, in pairs, broken', () => {
-    const style = (family: 'metal' | 'plastic' | 'wood' | 'glass') => capStyles([cap(0, square(0, 0, 50, 50))], 1, () => family)[0]! as Exclude<CapStyle, { solid: true }>;
+    const style = (family: 'metal' | 'plastic' | 'wood' | 'glass') =>
+      capStyles([cap(0, square(0, 0, 50, 50))], 1, () => family)[0]! as Exclude<CapStyle, { solid: true }>;
     expect([style('metal').also, style('metal').dash]).toEqual([undefined, undefined]);
     expect(style('plastic').also!.angle - style('plastic').hatch.angle).toBeCloseTo(Math.PI / 2, 9);
     expect(style('wood').also!.angle).toBe(style('wood').hatch.angle);

@@ -46,9 +46,21 @@ describe('what a section keeps whole', () => {
     const parts = componentsOf(assembly);
     const bodies = sceneOf(assembly, geometries);
     const names = (steps: readonly { from: number; d: number }[]) =>
-      suggestForCut(assembly, parts, bodies, { normal: [0, -1, 0], d: 0, shape: { kind: 'stepped', across: [1, 0, 0], steps } }).map((s) => assembly.parts[s.component]!.name);
+      suggestForCut(assembly, parts, bodies, { normal: [0, -1, 0], d: 0, shape: { kind: 'stepped', across: [1, 0, 0], steps } }).map(
+        (s) => assembly.parts[s.component]!.name,
+      );
     // Along y = 0 up to x = 15, from there along y = 30: the ball at x = 20 is not met there.
-    expect(names([{ from: -100, d: 0 }, { from: 15, d: -30 }])).toEqual(['Drive', 'Stiffener', 'Hexagon bolt']);
-    expect(names([{ from: -100, d: -30 }, { from: 15, d: 0 }])).toEqual(['Bearing element']);
+    expect(
+      names([
+        { from: -100, d: 0 },
+        { from: 15, d: -30 },
+      ]),
+    ).toEqual(['Drive', 'Stiffener', 'Hexagon bolt']);
+    expect(
+      names([
+        { from: -100, d: -30 },
+        { from: 15, d: 0 },
+      ]),
+    ).toEqual(['Bearing element']);
   });
 });

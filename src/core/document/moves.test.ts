@@ -121,7 +121,10 @@ describe('moving and scaling', () => {
       [0.2, [156, 100]],
       [0.5, [300, 60]],
     ]);
-    expect([document['b1'], document['b2']]).toMatchObject([{ offset: [12, -8], anchor: [1, 2] }, { offset: [-12, 8], anchor: [3, 4] }]);
+    expect([document['b1'], document['b2']]).toMatchObject([
+      { offset: [12, -8], anchor: [1, 2] },
+      { offset: [-12, 8], anchor: [3, 4] },
+    ]);
   });
   test('a sheet put upright keeps its views inside the frame in proportion', () => {
     const { document } = apply(doc, resizeSheet(doc, 'sheet:1', 'A2', false));

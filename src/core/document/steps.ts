@@ -16,14 +16,17 @@ export type EditResult =
 export function applySteps(document: DrawingDocument, steps: readonly Step[]): EditResult {
   const next: Record<string, DrawingDocumentRecord> = { ...document };
   const inverse: Step[] = [];
+  // By own keys only: every object has a “constructor”, and “__proto__” is none of ours to put.
+  const known = (id: string) => (Object.hasOwn(next, id) ? next[id] : undefined);
   for (const s of steps) {
     if (s.op === 'put') {
-      const before = next[s.record.id];
+      if (s.record.id === '__proto__') return { ok: false, reason: 'nothing can be called “__proto__”' };
+      const before = known(s.record.id);
       if (before && before.type !== s.record.type) return { ok: false, reason: `“${s.record.id}” is a ${before.type}, not a ${s.record.type}` };
       next[s.record.id] = s.record;
       inverse.unshift(before ? { op: 'put', record: before } : { op: 'drop', id: s.record.id });
     } else {
-      const before = next[s.id];
+      const before = known(s.id);
       if (!before) return { ok: false, reason: `“${s.id}” is not there any more` };
       if (before.type === 'drawing') return { ok: false, reason: 'the drawing itself cannot be removed' };
       delete next[s.id];

@@ -78,12 +78,17 @@ describe('rooms', () => {
   test('rectangles overlap, touch, or keep a gap', () => {
     const r = { x: 0, y: 0, width: 10, height: 10 };
     const beside = (x: number) => ({ x, y: 5, width: 10, height: 10 });
-    expect([overlaps(r, beside(9.9)), overlaps(r, beside(10)), overlaps(r, beside(10), 0.1), overlaps(r, beside(12), 2), overlaps(r, beside(12), 2.1)]).toEqual([true, false, true, false, true]);
+    expect([overlaps(r, beside(9.9)), overlaps(r, beside(10)), overlaps(r, beside(10), 0.1), overlaps(r, beside(12), 2), overlaps(r, beside(12), 2.1)]).toEqual(
+      [true, false, true, false, true],
+    );
   });
 });
 
 describe('a place by what a view covers', () => {
-  const { assembly, geometries } = assemblyOf([{ name: 'Post', geometry: box([0, 0, 0], [20, 20, 100]) }, { name: 'Foot', geometry: box([0, 0, 0], [100, 20, 20]) }]);
+  const { assembly, geometries } = assemblyOf([
+    { name: 'Post', geometry: box([0, 0, 0], [20, 20, 100]) },
+    { name: 'Foot', geometry: box([0, 0, 0], [100, 20, 20]) },
+  ]);
   const view = { ...namedFrame('front'), hidden: false, tangent: false, shaded: false, cut: null, spread: null } as unknown as ViewRecord;
   const result = computeView(assembly, geometries, specOf(view, { drawing: BLANK_DRAWING }, componentsOf(assembly)));
   const frame = { x: 0, y: 0, width: 300, height: 200 };

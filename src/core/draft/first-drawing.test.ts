@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, sheetsOf, type ViewRecord } from '../document/records.ts';
-import { paperMapOf, viewRect } from '../picture/draw-view.ts';
+import { viewRect } from '../picture/draw-view.ts';
 import { listBlocks } from '../picture/draw-list.ts';
 import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';

@@ -77,7 +77,10 @@ describe('edits of pulls', () => {
   test('copied to the other side, a turn goes the other way: every point moves as its mirror image did', () => {
     const turn = { axis: [0, 0.6, 0.8], through: [-40, 5, 9], angle: 0.7 } as const;
     const left: PullRecord = { components: ['bolt'], direction: [0, 0, 1], distanceMm: 0, turn, ranks: [1], name: 'out' };
-    const [normal, through] = [[1, 0, 0], [0, 0, 0]] as const;
+    const [normal, through] = [
+      [1, 0, 0],
+      [0, 0, 0],
+    ] as const;
     const right = mirroredPull(left, assembly, components, normal, through)!;
     const turned = (t: NonNullable<PullRecord['turn']>, p: readonly [number, number, number]) => applyToPoint(rotationAbout(t.axis, t.through, t.angle), p);
     const mirror = (p: readonly [number, number, number]) => [-p[0], p[1], p[2]] as const;

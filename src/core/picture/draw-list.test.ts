@@ -80,7 +80,14 @@ describe('the list on paper', () => {
   });
   test('cells: figures to the right, words to the left, the item number in the middle of its column, upward from the foot', async () => {
     const { items } = await drawn;
-    const record: ListRecord = { ...list, columns: [{ key: 'item', title: 'Item', widthMm: 10 }, { key: 'quantity', title: 'Qty', widthMm: 20 }, { key: 'description', title: 'What', widthMm: 70 }] };
+    const record: ListRecord = {
+      ...list,
+      columns: [
+        { key: 'item', title: 'Item', widthMm: 10 },
+        { key: 'quantity', title: 'Qty', widthMm: 20 },
+        { key: 'description', title: 'What', widthMm: 70 },
+      ],
+    };
     const [group] = drawList(record, items, geometry, style);
     const texts = group!.items.flatMap((i) => (i.kind === 'text' ? [i] : []));
     const h = style.text * 2.4;
@@ -119,10 +126,15 @@ describe('the list on paper', () => {
   });
   test('columns wider than the frame are narrowed alike', async () => {
     const { items } = await drawn;
-    const wide: ListRecord = { ...list, columns: [{ key: 'item', title: 'A', widthMm: 390 }, { key: 'quantity', title: 'B', widthMm: 390 }] };
+    const wide: ListRecord = {
+      ...list,
+      columns: [
+        { key: 'item', title: 'A', widthMm: 390 },
+        { key: 'quantity', title: 'B', widthMm: 390 },
+      ],
+    };
     const [group] = drawList(wide, items, geometry, style);
     expect(group!.box[2]).toBe(390);
     expect(group!.items.flatMap((i) => (i.kind === 'text' && !i.source ? [i.x] : []))).toEqual([21.2, 216.2]);
   });
 });
-

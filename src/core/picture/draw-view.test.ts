@@ -37,7 +37,10 @@ const strokes = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind 
 const near = (a: readonly number[], b: readonly number[], digits = 2) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
 
 /** A result with lines made by hand, and nothing else in it. */
-function resultOf(runs: readonly { kind: number; component?: number; points?: readonly number[]; arc?: readonly number[] }[], more: Partial<ViewResult> = {}): ViewResult {
+function resultOf(
+  runs: readonly { kind: number; component?: number; points?: readonly number[]; arc?: readonly number[] }[],
+  more: Partial<ViewResult> = {},
+): ViewResult {
   const starts = [0];
   for (const r of runs) starts.push(starts[starts.length - 1]! + (r.points?.length ?? 4) / 2);
   const lines: Linework = {
@@ -99,7 +102,13 @@ describe('lines on paper', () => {
     const line = (kind: number, y: number) => ({ kind, points: [0, y, 9, y] });
     const { items } = drawView(
       view,
-      resultOf([line(LineClass.sharp, 1), line(LineClass.tangent, 2), line(LineClass.sharp | HIDDEN, 3), line(LineClass.outline, 4), line(LineClass.outline | HIDDEN, 5)]),
+      resultOf([
+        line(LineClass.sharp, 1),
+        line(LineClass.tangent, 2),
+        line(LineClass.sharp | HIDDEN, 3),
+        line(LineClass.outline, 4),
+        line(LineClass.outline | HIDDEN, 5),
+      ]),
       style,
       context,
     );
@@ -250,7 +259,12 @@ describe('cuts on paper', () => {
     { name: 'Post', geometry: box([40, 0, 0], [50, 20, 30]) },
   ]);
   const components = componentsOf(assembly);
-  const cutView = (cut: Partial<NonNullable<ViewRecord['cut']>>): ViewRecord => ({ ...view, hidden: false, pivot: [0, 0], cut: { normal: [0, -1, 0], d: -10, letter: 'A', keptWhole: [], shownIn: null, ...cut } });
+  const cutView = (cut: Partial<NonNullable<ViewRecord['cut']>>): ViewRecord => ({
+    ...view,
+    hidden: false,
+    pivot: [0, 0],
+    cut: { normal: [0, -1, 0], d: -10, letter: 'A', keptWhole: [], shownIn: null, ...cut },
+  });
   const drawn = (v: ViewRecord, families: readonly MaterialFamily[] = ['metal', 'metal']) =>
     drawView(v, computeView(assembly, geometries, specOf(v, { drawing: BLANK_DRAWING }, components)), style, { ...context, families });
 
@@ -265,20 +279,25 @@ describe('cuts on paper', () => {
       for (const [x, y] of pointsOfPath(h.d).flat()) {
         expect(x >= box[i]![0]! - 0.01 && x <= box[i]![2]! + 0.01 && y >= box[i]![1]! - 0.01 && y <= box[i]![3]! + 0.01).toBe(true);
       }
-      const [a, b] = pointsOfPath(h.d).sort((p, q) => Math.hypot(q[1]![0] - q[0]![0], q[1]![1] - q[0]![1]) - Math.hypot(p[1]![0] - p[0]![0], p[1]![1] - p[0]![1]))[0]!;
+      const [a, b] = pointsOfPath(h.d).sort(
+        (p, q) => Math.hypot(q[1]![0] - q[0]![0], q[1]![1] - q[0]![1]) - Math.hypot(p[1]![0] - p[0]![0], p[1]![1] - p[0]![1]),
+      )[0]!;
       return Math.round((b![1] - a![1]) / (b![0] - a![0]));
     });
     // 45° one way and the other.
     expect(slopes.sort()).toEqual([-1, 1]);
   });
   test('hatching moves with its view', () => {
-    const [here, there] = [cutView({}), { ...cutView({}), at: [133.3, 41.7] as const }].map((v) => strokes(drawn(v).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!);
+    const [here, there] = [cutView({}), { ...cutView({}), at: [133.3, 41.7] as const }].map((v) =>
+      strokes(drawn(v).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!,
+    );
     const [a, b] = [pointsOfPath(here!.d), pointsOfPath(there!.d)];
     expect(b.length).toBe(a.length);
     a.forEach((l, i) => l.forEach((p, j) => near([b[i]![j]![0] - p[0], b[i]![j]![1] - p[1]], [33.3, -38.3], 1)));
   });
   test('plastic is crossed, glass is broken', () => {
-    const pens = (family: MaterialFamily) => strokes(drawn(cutView({}), [family, 'metal']).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!;
+    const pens = (family: MaterialFamily) =>
+      strokes(drawn(cutView({}), [family, 'metal']).items).find((s) => s.source?.component === 0 && s.width === style.narrow)!;
     expect(pointsOfPath(pens('plastic').d).length).toBeGreaterThan(1.7 * pointsOfPath(pens('metal').d).length);
     expect([pens('glass').dash, pens('metal').dash]).toEqual([[3, 1.5], undefined]);
   });
@@ -296,7 +315,17 @@ describe('cuts on paper', () => {
   test('a stepped cutting plane has wide bends and arrows at both ends', () => {
     const record: ViewRecord = { ...view, ...namedFrame('top'), hidden: false, pivot: [0, 0] };
     const result = computeView(assembly, geometries, specOf(record, { drawing: BLANK_DRAWING }, components));
-    const section = cutView({ d: 0, shape: { kind: 'stepped', across: [1, 0, 0], steps: [{ from: -100, d: -5 }, { from: 20, d: -15 }] } });
+    const section = cutView({
+      d: 0,
+      shape: {
+        kind: 'stepped',
+        across: [1, 0, 0],
+        steps: [
+          { from: -100, d: -5 },
+          { from: 20, d: -15 },
+        ],
+      },
+    });
     const { items } = drawView(record, result, style, { ...context, cuts: [{ ...section, cut: { ...section.cut!, d: -5 } }] });
     const [plane] = strokes(items).filter((s) => s.dash?.length === 4);
     const corners = pointsOfPath(plane!.d)[0]!;
@@ -305,11 +334,12 @@ describe('cuts on paper', () => {
     expect([Math.min(...xs), Math.max(...xs)]).toEqual([93, 132]);
     expect(new Set(corners.map((p) => p[1]))).toEqual(new Set([77.5, 72.5]));
     expect(corners.filter((p) => p[0] === 110)).toHaveLength(2);
-    const bends = strokes(items).filter((s) => s.width === style.wide && !s.source).map((s) => pointsOfPath(s.d)[0]!);
+    const bends = strokes(items)
+      .filter((s) => s.width === style.wide && !s.source)
+      .map((s) => pointsOfPath(s.d)[0]!);
     // Two at each bend, 2.5 mm long, and the ends, 6 mm.
     const lengths = bends.map(([a, b]) => Math.round(Math.hypot(b![0] - a![0], b![1] - a![1]) * 10) / 10).sort((a, b) => a - b);
     expect(lengths).toEqual([2.5, 2.5, 2.5, 2.5, 6, 6]);
     expect(items.filter((i) => i.kind === 'fill')).toHaveLength(2);
   });
 });
-

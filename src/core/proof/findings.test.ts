@@ -63,7 +63,10 @@ describe('findings at any scale', () => {
     const tip = [(balloon.anchor[0] - view.pivot[0]) * scale, -(balloon.anchor[1] - view.pivot[1]) * scale] as const;
     return { 'view:exploded': view, [balloon.id]: { ...balloon, offset: [tip[0] + dx, tip[1] + dy] } };
   };
-  const slants = (change: Record<string, unknown>) => after(change).filter((f) => f.code === 'LEADER_SLANT' && f.about.includes(balloon.id)).map((f) => f.text);
+  const slants = (change: Record<string, unknown>) =>
+    after(change)
+      .filter((f) => f.code === 'LEADER_SLANT' && f.about.includes(balloon.id))
+      .map((f) => f.text);
 
   // Slants are counted on paper: 5° and 85° (common practice).
   test.each([
@@ -90,7 +93,9 @@ describe('findings at any scale', () => {
     if (missed) expect(found.find((f) => f.about.includes('Ring'))!.text).toContain(`at most ${(areaMm2 * scale * scale).toFixed(1)} mm² on paper`);
   });
   test('it is enough that one view shows it', () => {
-    const results = new Map([...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 && id !== 'view:top' ? 0 : v)) }]));
+    const results = new Map(
+      [...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 && id !== 'view:top' ? 0 : v)) }]),
+    );
     expect(findingsOf({ ...drawn, results }).filter((f) => f.code === 'SEEN_NOWHERE')).toEqual([]);
   });
 
@@ -101,13 +106,16 @@ describe('findings at any scale', () => {
     // Where the view shows nothing near its lower right corner, and where it shows something, in view space.
     const corner = (filled: boolean): [number, number] => {
       for (let j = window.height - 1; j >= 0; j--)
-        for (let i = window.width - 1; i >= 0; i--) if (component[j * window.width + i]! >= 0 === filled) return [window.minX + i * window.pixelMm, window.maxY - j * window.pixelMm];
+        for (let i = window.width - 1; i >= 0; i--)
+          if (component[j * window.width + i]! >= 0 === filled) return [window.minX + i * window.pixelMm, window.maxY - j * window.pixelMm];
       throw new Error('nothing');
     };
     const overlapsWith = (x: number, y: number) => {
       // The view is put so that this point of it lies just inside the list's upper left corner.
       const at = [list.box[0] + 0.05 - (x - exploded.pivot[0]) * exploded.scale, list.box[1] + 0.05 + (y - exploded.pivot[1]) * exploded.scale];
-      return after({ 'view:exploded': { ...exploded, at } }).filter((f) => f.code === 'OVERLAP' && f.about.includes('view:exploded') && f.about.includes(list.id));
+      return after({ 'view:exploded': { ...exploded, at } }).filter(
+        (f) => f.code === 'OVERLAP' && f.about.includes('view:exploded') && f.about.includes(list.id),
+      );
     };
     expect(overlapsWith(result.box[2] - 0.5, result.box[1] + 0.5)).toEqual([]);
     expect(overlapsWith(...corner(true))).toHaveLength(1);

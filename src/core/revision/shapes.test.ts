@@ -76,10 +76,22 @@ describe('the nearest point of a triangle', () => {
       [[-1, -1, 5], a],
       [[6, -1, 0], b],
       [[-1, 5, 1], c],
-      [[2, -3, 2], [2, 0, 0]],
-      [[-3, 1, 2], [0, 1, 0]],
-      [[1, 1, 9], [1, 1, 0]],
-      [[4, 3, 0], [2.56, 1.08, 0]],
+      [
+        [2, -3, 2],
+        [2, 0, 0],
+      ],
+      [
+        [-3, 1, 2],
+        [0, 1, 0],
+      ],
+      [
+        [1, 1, 9],
+        [1, 1, 0],
+      ],
+      [
+        [4, 3, 0],
+        [2.56, 1.08, 0],
+      ],
     ] as [Vec3, Vec3][])
       nearestInTriangle(p, a!, b!, c!).forEach((v, k) => expect(v).toBeCloseTo(q[k]!, 9));
   });
@@ -88,8 +100,24 @@ describe('the nearest point of a triangle', () => {
 describe('does a point lie on a surface', () => {
   test('of a box: on its faces, edges and corners, not beside them', () => {
     const s = new PartSurface(box([0, 0, 0], [40, 30, 20]));
-    for (const p of [[10, 10, 0], [40, 15, 10], [40, 30, 20], [0, 0, 0], [20, 30, 20], [39.999, 0.001, 20]] as Vec3[]) expect(s.holds(p)).toBe(true);
-    for (const p of [[10, 10, 0.1], [10, 10, 10], [40.1, 15, 10], [-0.1, 0, 0], [20, 30.05, 10], [500, 500, 500]] as Vec3[]) expect(s.holds(p)).toBe(false);
+    for (const p of [
+      [10, 10, 0],
+      [40, 15, 10],
+      [40, 30, 20],
+      [0, 0, 0],
+      [20, 30, 20],
+      [39.999, 0.001, 20],
+    ] as Vec3[])
+      expect(s.holds(p)).toBe(true);
+    for (const p of [
+      [10, 10, 0.1],
+      [10, 10, 10],
+      [40.1, 15, 10],
+      [-0.1, 0, 0],
+      [20, 30.05, 10],
+      [500, 500, 500],
+    ] as Vec3[])
+      expect(s.holds(p)).toBe(false);
     // A point that may itself be a little off.
     expect([s.holds([10, 10, 0.1], 0.2), s.holds([10, 10, 0.3], 0.2)]).toEqual([true, false]);
   });
@@ -152,7 +180,12 @@ describe('what two shapes are to each other', () => {
       const m = combine(translation([100 * r(), -50 * r(), 70]), rotationAbout(normalize([r() - 0.5, r(), r()]), [1, 2, 3], 6 * r()));
       const v = verdict(hand, placed(hand, m));
       if (!v.same || !v.shift) throw new Error('not found');
-      for (const p of [[0, 0, 0], [60, 5, 10], [3, 2, 40]] as Vec3[]) applyToPoint(v.shift, p).forEach((x, k) => expect(x).toBeCloseTo(applyToPoint(m, p)[k]!, 6));
+      for (const p of [
+        [0, 0, 0],
+        [60, 5, 10],
+        [3, 2, 40],
+      ] as Vec3[])
+        applyToPoint(v.shift, p).forEach((x, k) => expect(x).toBeCloseTo(applyToPoint(m, p)[k]!, 6));
       expect(determinant(v.shift)).toBeCloseTo(1, 9);
     }
   });
@@ -182,7 +215,12 @@ describe('motions', () => {
   const block = part('block', { ...box([0, 0, 0], [40, 30, 20]), centroid: [20, 15, 10] });
   const at = combine(translation([3, 4, 5]), rotationAbout([0, 0, 1], [0, 0, 0], 0.3));
   test('along a way: how far', () => {
-    expect(motionBetween(at, combine(translation([2, 3, 6]), at), block)).toMatchObject({ mm: expect.closeTo(7, 9), degrees: expect.closeTo(0, 9), axis: undefined, mirrored: false });
+    expect(motionBetween(at, combine(translation([2, 3, 6]), at), block)).toMatchObject({
+      mm: expect.closeTo(7, 9),
+      degrees: expect.closeTo(0, 9),
+      axis: undefined,
+      mirrored: false,
+    });
     expect(isStill(motionBetween(at, at, block))).toBe(true);
   });
   test.each([1, 30, 90, 179, 180])('in place by %d°: about which axis', (degrees) => {
@@ -211,7 +249,14 @@ describe('motions', () => {
     expect([m.mirrored, isStill(m), m.mm]).toEqual([true, false, expect.closeTo(0, 9)]);
   });
   test('axes in words', () => {
-    expect([[1, 0, 0], [0, -1, 0], [0, 0, 1], [0.6, 0.8, 0]].map((a) => axisText(a as unknown as Vec3))).toEqual(['x', 'y', 'z', '(0.6, 0.8, 0)']);
+    expect(
+      [
+        [1, 0, 0],
+        [0, -1, 0],
+        [0, 0, 1],
+        [0.6, 0.8, 0],
+      ].map((a) => axisText(a as unknown as Vec3)),
+    ).toEqual(['x', 'y', 'z', '(0.6, 0.8, 0)']);
   });
 });
 

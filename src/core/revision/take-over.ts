@@ -3,7 +3,15 @@ import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract } from '../base/vector.ts';
-import { recordsOf, type BalloonRecord, type DrawingDocument, type ModelRecord, type NumbersRecord, type PullRecord, type SpreadRecord } from '../document/records.ts';
+import {
+  recordsOf,
+  type BalloonRecord,
+  type DrawingDocument,
+  type ModelRecord,
+  type NumbersRecord,
+  type PullRecord,
+  type SpreadRecord,
+} from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Matching } from './match.ts';

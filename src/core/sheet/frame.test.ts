@@ -32,7 +32,9 @@ describe('the border', () => {
     ['A2', [47, 97, 147, 197, 247, 297, 347, 397, 447, 497, 547], [60, 110, 160, 210, 260, 310, 360]],
   ])('the fields of %s end at', (name, columns, rows) => {
     const { geometry, style } = page(name);
-    const marks = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' && i.width === 0.25 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : []));
+    const marks = drawFrame(geometry, style).items.flatMap((i) =>
+      i.kind === 'stroke' && i.width === 0.25 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : [],
+    );
     const distinct = (list: readonly number[]) => [...new Set(list)].sort((a, b) => a - b);
     expect(distinct(marks.flatMap(([x0, , x1]) => (x0 === x1 ? [x0!] : [])))).toEqual(columns);
     expect(distinct(marks.flatMap(([, y0, , y1]) => (y0 === y1 ? [y0!] : [])))).toEqual(rows);
@@ -73,7 +75,10 @@ describe('the border', () => {
     // ISO 5457: 20 mm at the filing edge, 10 mm elsewhere; the frame 0.7 wide.
     expect([strokes[0]!.width, corners(strokes[0]!.d)]).toEqual([0.7, [20, 10, 410, 287]]);
     expect([strokes[1]!.width, corners(strokes[1]!.d)]).toEqual([0.25, [15, 5, 415, 292]]);
-    const marks = strokes.slice(2).filter((s) => s.width === 0.7).map((s) => corners(s.d));
+    const marks = strokes
+      .slice(2)
+      .filter((s) => s.width === 0.7)
+      .map((s) => corners(s.d));
     expect(marks).toEqual([
       [210, 5, 210, 15],
       [210, 282, 210, 292],
@@ -81,7 +86,10 @@ describe('the border', () => {
       [410, 148.5, 415, 148.5],
     ]);
     // Divisions cross the strip on both sides.
-    const divisions = strokes.slice(2).filter((s) => s.width === 0.25).map((s) => corners(s.d));
+    const divisions = strokes
+      .slice(2)
+      .filter((s) => s.width === 0.25)
+      .map((s) => corners(s.d));
     expect(divisions.filter((d) => d[0] === 60)).toEqual([
       [60, 5, 60, 10],
       [60, 287, 60, 292],

@@ -58,8 +58,7 @@ describe('the title block', () => {
     }
   });
   test('its cells cover it without a gap and without overlapping', () => {
-    const [outline, ...cells] = drawTitleBlock(rect, fields, style)
-      .flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
+    const [outline, ...cells] = drawTitleBlock(rect, fields, style).flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
     expect(outline).toEqual([rect.x, rect.y, rect.x + rect.width, rect.y + rect.height]);
     const area = (b: readonly number[]) => (b[2]! - b[0]!) * (b[3]! - b[1]!);
     expect(cells.reduce((sum, c) => sum + area(c), 0)).toBeCloseTo(180 * 42, 6);
@@ -72,7 +71,15 @@ describe('the title block', () => {
   });
   test.each([
     ['as it comes', {}],
-    ['with long texts', { title: 'A title that goes on and on for much longer than the cell that it stands in is wide', owner: 'Tidewater Winches and Samplers Limited of Somewhere', number: 'SW-40-00-WITH-A-LONG-NUMBER-2026', sheetName: 'x'.repeat(90) }],
+    [
+      'with long texts',
+      {
+        title: 'A title that goes on and on for much longer than the cell that it stands in is wide',
+        owner: 'Tidewater Winches and Samplers Limited of Somewhere',
+        number: 'SW-40-00-WITH-A-LONG-NUMBER-2026',
+        sheetName: 'x'.repeat(90),
+      },
+    ],
   ])('every text stays in the cell of its field, the caption above the value: %s', (_, more) => {
     const items = drawTitleBlock(rect, { ...fields, ...more }, style);
     let cell: readonly number[] = [];
@@ -100,7 +107,10 @@ describe('the title block', () => {
     expect(sizeOf('revision', { revision: 'A preliminary' })).toBe(2.5);
   });
   test('one line stands in the middle of the room below the caption, two lines around it', () => {
-    const lines = (title: string) => texts({ ...fields, title }).filter((t) => t.source?.field === 'title').slice(1);
+    const lines = (title: string) =>
+      texts({ ...fields, title })
+        .filter((t) => t.source?.field === 'title')
+        .slice(1);
     const [one] = lines('Winch');
     const [upper, lower] = lines('A title of so many words that they do not go on one line of the title block of any sheet');
     // The cell is 14 high, its caption takes 3.
@@ -109,8 +119,16 @@ describe('the title block', () => {
     expect(lower!.y - upper!.y).toBeCloseTo(1.5 * upper!.height, 9);
   });
   test('what is empty has its caption alone', () => {
-    expect(texts({ ...fields, checkedBy: '' }).filter((t) => t.source?.field === 'checkedBy').map((t) => t.text)).toEqual(['Checked by']);
-    expect(texts().filter((t) => t.source?.field === 'checkedBy').map((t) => t.text)).toEqual(['Checked by']);
+    expect(
+      texts({ ...fields, checkedBy: '' })
+        .filter((t) => t.source?.field === 'checkedBy')
+        .map((t) => t.text),
+    ).toEqual(['Checked by']);
+    expect(
+      texts()
+        .filter((t) => t.source?.field === 'checkedBy')
+        .map((t) => t.text),
+    ).toEqual(['Checked by']);
   });
   test('on a sheet that is narrower it is narrower too', () => {
     const narrow = { ...geometry, frame: { ...geometry.frame, width: 90 } };

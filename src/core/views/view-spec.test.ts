@@ -111,7 +111,10 @@ describe('what is asked for is there', () => {
     const one = assemblyOf([{ name: 'smooth', geometry: smooth }]);
     const of = (on: boolean) => {
       const spec = { ...specOf({ ...view, ...namedFrame('isometric'), tangent: on }, doc, componentsOf(one.assembly)) };
-      return [lengthsOf(computeView(one.assembly, one.geometries, spec).lines).visible.tangent, specText(spec, one.assembly, componentsOf(one.assembly))] as const;
+      return [
+        lengthsOf(computeView(one.assembly, one.geometries, spec).lines).visible.tangent,
+        specText(spec, one.assembly, componentsOf(one.assembly)),
+      ] as const;
     };
     expect(of(false)[0]).toBe(0);
     // The upper rim whole and half of the lower one: an ellipse is longer than its long axis twice, shorter than the circle.
@@ -249,4 +252,3 @@ describe('keys do not depend on how things are listed', () => {
     expect(told.at(-1)!).toBeGreaterThan(0.5);
   });
 });
-

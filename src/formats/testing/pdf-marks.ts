@@ -111,7 +111,16 @@ function marksIn(content: string, height: number): PdfMark[] {
           paths = [];
           break;
         case 'Do':
-          paths = [([[0, 0], [1, 0], [1, 1], [0, 1]] as const).map(page)];
+          paths = [
+            (
+              [
+                [0, 0],
+                [1, 0],
+                [1, 1],
+                [0, 1],
+              ] as const
+            ).map(page),
+          ];
           done('image');
           break;
       }

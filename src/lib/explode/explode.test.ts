@@ -9,7 +9,22 @@ import { openBench, type Bench } from '../testing/fake-job';
 import { explodeActions } from './actions';
 import { axisText, Explode, screenFrame } from './explode.svelte';
 import { lookFrom, plan, proposeDirections, stuckText, tighten, untilClear } from './planning';
-import { addPull, addTurn, bend, changePull, holdTogether, mergeNext, mirror, movePull, removePull, setDistance, showLines, spaceEvenly, split, typePull } from './pull-edits';
+import {
+  addPull,
+  addTurn,
+  bend,
+  changePull,
+  holdTogether,
+  mergeNext,
+  mirror,
+  movePull,
+  removePull,
+  setDistance,
+  showLines,
+  spaceEvenly,
+  split,
+  typePull,
+} from './pull-edits';
 import { pullPicture } from './pull-picture';
 import { duplicate, newSpread, removeSpread, showIn } from './spreads';
 
@@ -210,7 +225,11 @@ describe('playing and what is shown', () => {
   });
   test('names say what moves', async () => {
     await start([]);
-    expect([explode.nameOf(up(['Cap'])), explode.nameOf(up(['Cap', 'Ring', 'Post', 'Plate'])), explode.nameOf({ ...up(['Cap']), name: 'Lid off' })]).toEqual(['Cap', 'Cap, Ring and 2 more', 'Lid off']);
+    expect([explode.nameOf(up(['Cap'])), explode.nameOf(up(['Cap', 'Ring', 'Post', 'Plate'])), explode.nameOf({ ...up(['Cap']), name: 'Lid off' })]).toEqual([
+      'Cap',
+      'Cap, Ring and 2 more',
+      'Lid off',
+    ]);
     expect([axisText([0, 0, 1]), axisText([-1, 0, 0]), axisText([0.6, 0.8, 0])]).toEqual(['+Z', '−X', '(0.6, 0.8, 0)']);
     expect(screenFrame([0, 0, 1]).up).toEqual([0, 1, 0]);
   });
@@ -337,13 +356,17 @@ describe('actions', () => {
     const off = (id: string) => all().find((a) => a.id === id)!.disabled;
     expect(['pull', 'tighten', 'play', 'remove', 'hold'].map(off)).toEqual([true, true, true, true, true]);
     pick('Cap', 'Ring');
-    all().find((a) => a.id === 'pull')!.run();
+    all()
+      .find((a) => a.id === 'pull')!
+      .run();
     expect(['pull', 'tighten', 'play', 'remove', 'hold'].map(off)).toEqual([false, false, false, false, false]);
     const keys = all()
       .map((a) => a.key)
       .filter(Boolean);
     expect(new Set(keys).size).toBe(keys.length);
-    all().find((a) => a.id === 'lines')!.run();
+    all()
+      .find((a) => a.id === 'lines')!
+      .run();
     expect(explode.spread!.noLines).toBe(true);
     expect(recordsOf(bench.drawing.document, 'spread')).toHaveLength(1);
   });

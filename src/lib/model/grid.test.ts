@@ -174,14 +174,26 @@ describe('what is shown', () => {
 describe('actions', () => {
   test('have keys of their own and say what they would do', () => {
     const called: string[] = [];
-    const all = () => modelActions(bench.drawing, grid, () => called.push('quick'), () => called.push('newer'), () => called.push('solid'));
+    const all = () =>
+      modelActions(
+        bench.drawing,
+        grid,
+        () => called.push('quick'),
+        () => called.push('newer'),
+        () => called.push('solid'),
+      );
     const keys = all()
       .map((a) => a.key)
       .filter(Boolean);
     expect(new Set(keys).size).toBe(keys.length);
-    for (const id of ['quick', 'newer', 'solid']) all().find((a) => a.id === id)!.run();
+    for (const id of ['quick', 'newer', 'solid'])
+      all()
+        .find((a) => a.id === id)!
+        .run();
     expect(called).toEqual(['quick', 'newer', 'solid']);
-    all().find((a) => a.id === 'gaps')!.run();
+    all()
+      .find((a) => a.id === 'gaps')!
+      .run();
     expect([grid.gapsOnly, all().find((a) => a.id === 'gaps')!.label]).toEqual([true, 'Show every part']);
     expect(all().find((a) => a.id === 'undo')!.disabled).toBe(true);
   });

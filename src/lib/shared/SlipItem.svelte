@@ -1,5 +1,6 @@
 <script lang="ts">
   import { recordsOf } from '$core/document/records';
+  import { stepsOf } from '$core/ledger/grid';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
   import TextField from './TextField.svelte';
@@ -8,22 +9,14 @@
 
   const { drawing, item }: { drawing: Drawing; item: Item } = $props();
 
-  const id = $derived(`property:${item.part}`);
-  const typed = $derived.by(() => {
-    const r = drawing.document[id];
-    return r?.type === 'property' ? r.values : {};
-  });
   function set(key: PropertyKey, value: string) {
-    drawing.edit(`${PROPERTY_TITLES[key]} of ${item.number}`, [
-      { op: 'put', record: { type: 'property', id, part: item.part, values: { ...typed, [key]: value } } },
-    ]);
+    change(`${PROPERTY_TITLES[key]} of ${item.number}`, key, value);
   }
   function reset(key: PropertyKey) {
-    const values = Object.fromEntries(Object.entries(typed).filter(([k]) => k !== key));
-    drawing.edit(
-      `${PROPERTY_TITLES[key]} of ${item.number} put back`,
-      Object.keys(values).length ? [{ op: 'put', record: { type: 'property', id, part: item.part, values } }] : [{ op: 'drop', id }],
-    );
+    change(`${PROPERTY_TITLES[key]} of ${item.number} put back`, key, undefined);
+  }
+  function change(label: string, key: PropertyKey, text: string | undefined) {
+    drawing.edit(label, stepsOf(drawing.document, [{ part: item.part, key, text }], new Date().toISOString()));
   }
   const seen = $derived(
     recordsOf(drawing.document, 'view')

@@ -35,7 +35,14 @@ describe('a cutting line', () => {
     await sections.finish();
     await bench.settled();
     const made = newest();
-    expect(made).toMatchObject({ name: 'Section B–B', parent: 'view:top', align: 'upright', label: true, scale: top.scale, cut: { letter: 'B', shownIn: 'view:top' } });
+    expect(made).toMatchObject({
+      name: 'Section B–B',
+      parent: 'view:top',
+      align: 'upright',
+      label: true,
+      scale: top.scale,
+      cut: { letter: 'B', shownIn: 'view:top' },
+    });
     expect(made.cut!.d).toBeCloseTo(25, 9);
     made.cut!.normal.forEach((v, k) => expect(v).toBeCloseTo([0, -1, 0][k]!, 9));
     expect([...made.cut!.keptWhole].sort()).toEqual(['Cap', 'Post']);

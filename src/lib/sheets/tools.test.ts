@@ -90,7 +90,9 @@ describe('balloons', () => {
     const left = m.x(x) < bx + bw / 2;
     expect(front.at[0] + made.offset[0]).toBeCloseTo(left ? bx - 13 : bx + bw + 13, 6);
     // The end lies on the tower, within a pixel of the map.
-    const around = [-1, 0, 1].flatMap((i) => [-1, 0, 1].map((j) => componentAt(result, made.anchor[0] + i * 2 * w.pixelMm, made.anchor[1] + j * 2 * w.pixelMm)));
+    const around = [-1, 0, 1].flatMap((i) =>
+      [-1, 0, 1].map((j) => componentAt(result, made.anchor[0] + i * 2 * w.pixelMm, made.anchor[1] + j * 2 * w.pixelMm)),
+    );
     expect(around).toContain(tower);
   });
   test('none for what has no edge there', () => {
@@ -106,7 +108,13 @@ describe('balloons', () => {
     const parts = recordsOf(bench.document(), 'balloon').map((b) => bench.drawing.itemOfPath(b.component)!.part);
     expect(new Set(parts).size).toBe(7);
     const { drawing } = bench;
-    const input = { document: bench.document(), components: drawing.components, items: drawing.items, results: new Map(drawing.results), sheets: drawing.composed };
+    const input = {
+      document: bench.document(),
+      components: drawing.components,
+      items: drawing.items,
+      results: new Map(drawing.results),
+      sheets: drawing.composed,
+    };
     expect(findingsOf(input).filter((f) => f.code === 'LEADERS_CROSS' || f.code === 'OVERLAP' || f.code === 'NOT_IDENTIFIED')).toEqual([]);
     action('identify').run();
     expect(said.at(-1)).toEqual(['trouble', 'Every item has its balloon.']);
@@ -129,7 +137,10 @@ describe('balloons', () => {
 
 describe('views', () => {
   test('one more from another side, at the scale of its neighbours or the next smaller, over nothing', async () => {
-    const before = bench.drawing.composed.get('sheet:2')!.groups.filter((g) => g.role !== 'frame').map((g) => rectOf(g.box));
+    const before = bench.drawing.composed
+      .get('sheet:2')!
+      .groups.filter((g) => g.role !== 'frame')
+      .map((g) => rectOf(g.box));
     bench.drawing.sheetId = 'sheet:2';
     action('view-back').run();
     await bench.settled();
@@ -154,7 +165,11 @@ describe('views', () => {
     bench.drawing.select({ kind: 'record', id: 'view:exploded' });
     action('together').run();
     await bench.settled();
-    expect(recordsOf(bench.document(), 'view').find((v) => v.name === 'Exploded view, together')).toMatchObject({ spread: null, pullLines: false, sheet: 'sheet:3' });
+    expect(recordsOf(bench.document(), 'view').find((v) => v.name === 'Exploded view, together')).toMatchObject({
+      spread: null,
+      pullLines: false,
+      sheet: 'sheet:3',
+    });
   });
   test('a full section becomes a half one and back', async () => {
     bench.drawing.select({ kind: 'record', id: 'view:section' });

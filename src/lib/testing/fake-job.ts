@@ -114,7 +114,14 @@ export async function openBench(
       return json({ keptWhole, box: viewBox(bodies, frame), depths: bodies.map((b) => dot(middleOf(b), frame.toward)) });
     }
     if (what === 'explode') {
-      const result = explode(assembly, geometries, body as ExplodeRequest, { aborted: false }, () => undefined, () => performance.now());
+      const result = explode(
+        assembly,
+        geometries,
+        body as ExplodeRequest,
+        { aborted: false },
+        () => undefined,
+        () => performance.now(),
+      );
       return new Response(`${JSON.stringify({ result })}\n`);
     }
     return json({ error: { code: 'NOT_FOUND', message: `no ${what}` } }, 404);

@@ -1,9 +1,9 @@
 import { api, jobId, json } from '$lib/api.server';
-import { appendEdit, check, editRequest, editsSince, undoState } from '$server';
+import { appendEdit, check, editRequest, editsSince, sinceVersion, undoState } from '$server';
 
 export const GET = api(async (event) => {
   const id = jobId(event);
-  const changes = await editsSince(id, Number(event.url.searchParams.get('since') ?? 0));
+  const changes = await editsSince(id, check(sinceVersion, event.url.searchParams.get('since') ?? '0'));
   return Response.json({ changes, ...(await undoState(id)) });
 });
 

@@ -1,0 +1,498 @@
+import { readFileSync } from 'node:fs';
+import { sql } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
+import { translation } from '../core/base/placement.ts';
+import { componentsOf } from '../core/assembly/components.ts';
+import { packGeometry } from '../core/assembly/geometry-codec.ts';
+import { recordsOf, type DrawingDocument, type DrawingRecord, type SpreadRecord, type ViewRecord } from '../core/document/records.ts';
+import { unpackResult } from '../core/views/result-codec.ts';
+import { namedFrame } from '../core/outline/directions.ts';
+import { draftAll, smallMachine } from '../core/testing/drafting.ts';
+import { sizeOf } from '../core/assembly/units.ts';
+import { config } from '../server/config.ts';
+import { closeDatabase, getDatabase } from '../server/database/client.ts';
+import { migrateAll } from '../server/database/migrate.ts';
+import { geometry, job, model } from '../server/database/schema.ts';
+import { stopListening } from '../server/events.ts';
+import { closeGeometryPool } from '../server/queue/geometry-pool.ts';
+import { keyedViews, storeResults } from '../server/services/views.ts';
+import { packResult } from '../core/views/result-codec.ts';
+
+// A database of its own in the tests' cluster: other tests have workers that would take what is queued here.
+await vi.hoisted(async () => {
+  const { default: pg } = await import('pg');
+  const url = new URL(process.env['DATABASE_URL']!);
+  const client = new pg.Client({ connectionString: url.href });
+  await client.connect();
+  await client.query('drop database if exists routes');
+  await client.query('create database routes');
+  await client.end();
+  url.pathname = '/routes';
+  process.env['DATABASE_URL'] = url.href;
+});
+
+// Every route, as the page calls it, on the real database and the real geometry threads; no worker: what is queued stays.
+
+const routes = import.meta.glob('./api/**/+server.ts');
+type Handler = (event: unknown) => Promise<Response>;
+const asked = new Set<string>();
+
+interface Ask {
+  readonly body?: unknown;
+  readonly form?: Readonly<Record<string, string | File>>;
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly signal?: AbortSignal;
+}
+
+/** Calls the handler behind an address. */
+async function ask(method: string, address: string, { body, form, headers = {}, signal }: Ask = {}): Promise<Response> {
+  const url = new URL(address, 'http://127.0.0.1');
+  const parts = url.pathname.split('/').slice(1);
+  for (const [file, load] of Object.entries(routes)) {
+    const pattern = file.slice(2, -'/+server.ts'.length).split('/');
+    if (pattern.length !== parts.length) continue;
+    const params: Record<string, string> = {};
+    const fits = pattern.every((p, i) => (p.startsWith('[') ? ((params[p.slice(1, -1)] = decodeURIComponent(parts[i]!)), true) : p === parts[i]));
+    if (!fits) continue;
+    const handler = ((await load()) as Record<string, Handler>)[method];
+    if (!handler) return new Response(null, { status: 405 });
+    asked.add(`${method} ${file}`);
+    const data = form ? new FormData() : undefined;
+    for (const [k, v] of Object.entries(form ?? {})) data!.append(k, v);
+    const payload = data ?? (body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body));
+    const request = new Request(url, { method, headers, ...(payload === undefined ? {} : { body: payload }), ...(signal ? { signal } : {}) });
+    return handler({ request, url, params, locals: { requestId: 'test' } });
+  }
+  return new Response(null, { status: 404 });
+}
+/** Status and body of an answer. */
+async function answer(method: string, address: string, what?: Ask): Promise<[number, { error?: { code: string; message: string } } & Record<string, unknown>]> {
+  const r = await ask(method, address, what);
+  const text = await r.text();
+  return [r.status, text === '' ? {} : (JSON.parse(text) as Record<string, unknown>)];
+}
+/** Status and code of a refusal; its sentence is one. */
+async function refusal(method: string, address: string, what?: Ask): Promise<[number, string]> {
+  const [status, body] = await answer(method, address, what);
+  expect(body.error?.message).toMatch(/^\S.{8,300}[.]$/su);
+  return [status, body.error!.code];
+}
+const lines = async (r: Response) =>
+  (await r.text())
+    .split('\n')
+    .filter(Boolean)
+    .map((l) => JSON.parse(l) as Record<string, unknown>);
+
+const NOBODY = '00000000-0000-4000-8000-000000000000';
+const machine = smallMachine();
+let drawn: Awaited<ReturnType<typeof draftAll>>;
+
+async function readyJob(document: DrawingDocument = drawn.document): Promise<string> {
+  const [row] = await getDatabase()
+    .insert(job)
+    .values({ title: 'machine', state: 'ready', assembly: machine.assembly, document, version: 1 })
+    .returning({ id: job.id });
+  return row!.id;
+}
+const documentOf = async (id: string) =>
+  (await answer('GET', `/api/jobs/${id}/drawing`))[1] as unknown as { document: DrawingDocument; version: number; assembly: typeof machine.assembly };
+const put = (record: unknown) => ({ op: 'put', record });
+
+beforeAll(async () => {
+  await migrateAll();
+  drawn = await draftAll(machine);
+  for (const [key, g] of machine.geometries)
+    await getDatabase()
+      .insert(geometry)
+      .values({ key, data: packGeometry(g), picture: `<svg>${key}</svg>` })
+      .onConflictDoNothing();
+  await storeResults(keyedViews(machine.assembly, drawn.document).map((k) => [k.key, packResult(drawn.results.get(k.view.id)!)] as const));
+});
+afterAll(async () => {
+  await closeGeometryPool();
+  await stopListening();
+  await closeDatabase();
+});
+
+describe('jobs', () => {
+  const stl = (name = 'box.stl') => new File([readFileSync('node_modules/stl-models/objects/gearwheel.bin.stl')], name);
+  const step = () => new File([readFileSync('node_modules/occt-import-js/test/testfiles/cube-units/cube-mm.step')], 'cube.step');
+
+  test('a file that says its unit becomes a job that waits for its turn', async () => {
+    const [status, { id }] = await answer('POST', '/api/jobs', { form: { file: step(), standard: 'asme', sheet: 'D' } });
+    expect(status).toBe(201);
+    expect((await answer('GET', `/api/jobs/${id as string}`))[1]).toMatchObject({ title: 'cube', state: 'queued', progress: 0 });
+    expect((await answer('GET', '/api/jobs'))[1]).toEqual(expect.arrayContaining([expect.objectContaining({ id })]));
+    expect((await ask('POST', `/api/jobs/${id as string}/cancel`)).status).toBe(204);
+    expect((await answer('GET', `/api/jobs/${id as string}`))[1]).toMatchObject({ state: 'cancelled' });
+    expect((await ask('POST', `/api/jobs/${id as string}/retry`)).status).toBe(204);
+    expect((await answer('GET', `/api/jobs/${id as string}`))[1]).toMatchObject({ state: 'queued', errorText: null });
+    expect((await ask('DELETE', `/api/jobs/${id as string}`)).status).toBe(204);
+    expect(await refusal('GET', `/api/jobs/${id as string}`)).toEqual([404, 'NOT_FOUND']);
+    // What was queued finds nothing and does no harm: it goes with the tests’ database.
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs`);
+  });
+  test('a file that does not is asked for first, with its size; the answer makes the job', async () => {
+    const [status, body] = await answer('POST', '/api/jobs', { form: { file: stl() } });
+    expect(status).toBe(200);
+    const { size, files, guess } = body['question'] as { size: { z: number[] }; files: string[]; guess: unknown };
+    expect([files, guess]).toEqual([['box.stl'], { unitMm: 1, up: 'z' }]);
+    [41.72, 41.72, 8].forEach((v, k) => expect(size.z[k]).toBeCloseTo(v, 1));
+    expect((await answer('POST', '/api/jobs', { form: { file: stl(), unitMm: '25.4', up: 'y' } }))[0]).toBe(201);
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs`);
+  });
+  test.each<[string, () => Ask, number, string]>([
+    ['no file', () => ({ form: { standard: 'iso' } }), 400, 'BAD_REQUEST'],
+    ['no form', () => ({ body: 'hello' }), 400, 'BAD_REQUEST'],
+    ['a text', () => ({ form: { file: new File(['hello'], 'a.txt') } }), 400, 'FILE_UNKNOWN'],
+    ['an empty file', () => ({ form: { file: new File([], 'a.step') } }), 400, 'FILE_EMPTY'],
+    ['a zip that is none', () => ({ form: { file: new File(['PKxx'], 'a.zip') } }), 400, 'ZIP_BROKEN'],
+    ['a broken mesh', () => ({ form: { file: new File(['solid x\nfacet'], 'a.stl') } }), 400, 'FILE_DAMAGED'],
+    ['a size that is none', () => ({ form: { file: step(), sheet: 'A9' } }), 400, 'BAD_REQUEST'],
+    ['a standard that is none', () => ({ form: { file: step(), standard: 'din' } }), 400, 'BAD_REQUEST'],
+    ['a unit of nothing', () => ({ form: { file: stl(), unitMm: '0' } }), 400, 'BAD_REQUEST'],
+    ['too large', () => ({ body: 'x', headers: { 'content-length': String(config.maxUploadBytes + 2e6) } }), 413, 'FILE_TOO_LARGE'],
+  ])('%s is refused in words', async (_, what, status, code) => {
+    expect(await refusal('POST', '/api/jobs', what())).toEqual([status, code]);
+  });
+});
+
+describe('addresses of jobs that are not there', () => {
+  const reads = ['', '/drawing', '/edits?since=0', '/views/view:front', '/picture', '/models', '/files/drawing.pdf'];
+  test.each(reads.flatMap((r) => ['abc', NOBODY].map((id) => [`/api/jobs/${id}${r}`] as const)))('GET %s', async (address) => {
+    const [status, body] = await answer('GET', address);
+    // Nothing was ever changed in what is not there.
+    if (address.includes(NOBODY) && address.includes('edits')) expect([status, body['changes']]).toEqual([200, []]);
+    else expect([status, body.error?.code]).toEqual([404, 'NOT_FOUND']);
+  });
+  const writes: [string, string, unknown][] = [
+    ['POST', '/edits', { version: 1, label: 'x', steps: [{ op: 'drop', id: 'x' }] }],
+    ['POST', '/undo', { version: 1 }],
+    ['POST', '/redo', { version: 1 }],
+    ['PUT', '/unit', { version: 1, unit: 'mm' }],
+    ['POST', '/section', { frame: namedFrame('front'), cut: { normal: [0, -1, 0], d: 0 } }],
+    ['POST', `/models/${NOBODY}`, { decisions: [] }],
+    ['PUT', `/models/${NOBODY}`, { version: 1, decisions: [] }],
+  ];
+  test.each(writes)('%s %s', async (method, what, body) => {
+    expect(await refusal(method, `/api/jobs/${NOBODY}${what}`, { body })).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal(method, `/api/jobs/xyz${what}`, { body })).toEqual([404, 'NOT_FOUND']);
+  });
+  test.each(writes)('%s %s with something that is not understood', async (method, what) => {
+    const id = await readyJob();
+    expect(await refusal(method, `/api/jobs/${id}${what}`, { body: 'no json' })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal(method, `/api/jobs/${id}${what}`, { body: { version: -1, decisions: 'x' } })).toEqual([400, 'BAD_REQUEST']);
+  });
+});
+
+describe('edits', () => {
+  const retitle = (title: string) => [put({ ...drawn.document['drawing'], title })];
+  const title = async (id: string) => ((await documentOf(id)).document['drawing'] as DrawingRecord).title;
+
+  test('are made on the newest version, undone and brought back', async () => {
+    const id = await readyJob();
+    const [status, made] = await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'Title', steps: retitle('Second') } });
+    expect([status, made]).toMatchObject([200, { version: 2, canUndo: true, canRedo: false }]);
+    expect((await answer('POST', `/api/jobs/${id}/undo`, { body: { version: 2 } }))[1]).toMatchObject({ version: 3, canUndo: false, canRedo: true });
+    expect(await title(id)).toBe('Test assembly');
+    expect((await answer('POST', `/api/jobs/${id}/redo`, { body: { version: 3 } }))[1]).toMatchObject({ version: 4 });
+    expect(await title(id)).toBe('Second');
+    const [, since] = await answer('GET', `/api/jobs/${id}/edits?since=2`);
+    expect((since['changes'] as { version: number; kind: string }[]).map((c) => [c.version, c.kind])).toEqual([
+      [3, 'undo'],
+      [4, 'redo'],
+    ]);
+  });
+  test('on an older version are refused, and change nothing', async () => {
+    const id = await readyJob();
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'Title', steps: retitle('Mine') } });
+    expect(await refusal('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'Title', steps: retitle('Yours') } })).toEqual([409, 'STALE_VERSION']);
+    expect(await refusal('POST', `/api/jobs/${id}/undo`, { body: { version: 1 } })).toEqual([409, 'STALE_VERSION']);
+    expect(await title(id)).toBe('Mine');
+    expect(await refusal('POST', `/api/jobs/${id}/redo`, { body: { version: 2 } })).toEqual([409, 'NOTHING_TO_REDO']);
+  });
+  test('the same one sent twice is made once', async () => {
+    const id = await readyJob();
+    const body = { version: 1, label: 'Title', steps: retitle('Once'), token: crypto.randomUUID() };
+    expect([
+      (await answer('POST', `/api/jobs/${id}/edits`, { body }))[1]['version'],
+      (await answer('POST', `/api/jobs/${id}/edits`, { body }))[1]['version'],
+    ]).toEqual([2, 2]);
+  });
+  test.each<[string, unknown[], number, string]>([
+    ['a record of no kind', [put({ type: 'cloud', id: 'x' })], 400, 'BAD_REQUEST'],
+    ['a view of no scale', [put({ ...drawn?.document['view:front'], type: 'view', id: 'view:front', scale: 0 })], 400, 'BAD_REQUEST'],
+    ['no steps', [], 400, 'BAD_REQUEST'],
+    ['too many', Array.from({ length: 5001 }, () => ({ op: 'drop', id: 'x' })), 400, 'BAD_REQUEST'],
+    ['what is not there', [{ op: 'drop', id: 'nothing' }], 409, 'STEP_DOES_NOT_FIT'],
+    ['what every object has', [{ op: 'drop', id: 'constructor' }], 409, 'STEP_DOES_NOT_FIT'],
+    ['the ground under it', [put({ type: 'sheet', id: '__proto__', order: 1, name: '', size: 'A3', landscape: true })], 409, 'STEP_DOES_NOT_FIT'],
+    [
+      'a balloon of no view',
+      [put({ type: 'balloon', id: 'b', view: 'view:none', component: 'Cap', anchor: [0, 0], offset: [0, 0], end: 'dot' })],
+      409,
+      'STEP_DOES_NOT_FIT',
+    ],
+  ])('%s is refused: nothing is changed', async (_, steps, status, code) => {
+    const id = await readyJob();
+    expect(await refusal('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'x', steps } })).toEqual([status, code]);
+    expect((await documentOf(id)).version).toBe(1);
+  });
+  test.each(['x', '-1', '1.5', '99999999999'])('since %s is no version', async (since) => {
+    expect(await refusal('GET', `/api/jobs/${await readyJob()}/edits?since=${since}`)).toEqual([400, 'BAD_REQUEST']);
+  });
+});
+
+describe('views', () => {
+  test('one that is stored comes at once, and not again while it is the same', async () => {
+    const id = await readyJob();
+    const r = await ask('GET', `/api/jobs/${id}/views/view:front`);
+    expect(r.status).toBe(200);
+    const result = unpackResult(new Uint8Array(await r.arrayBuffer()))!;
+    expect(result.box).toEqual(drawn.results.get('view:front')!.box);
+    const again = await ask('GET', `/api/jobs/${id}/views/view:front`, { headers: { 'if-none-match': r.headers.get('etag')! } });
+    expect([again.status, await again.text()]).toEqual([304, '']);
+  });
+  test('one that is not is queued once, and told to be on its way', async () => {
+    const turned = { ...(drawn.document['view:front'] as ViewRecord), ...namedFrame('back'), hidden: true };
+    const id = await readyJob({ ...drawn.document, 'view:front': turned });
+    const [status, { key }] = await answer('GET', `/api/jobs/${id}/views/view:front`);
+    expect(status).toBe(202);
+    await answer('GET', `/api/jobs/${id}/views/view:front`);
+    const rows = await getDatabase().execute(sql`select 1 from graphile_worker.jobs where key = ${`view:${key as string}`}`);
+    expect(rows.rows).toHaveLength(1);
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs`);
+  });
+  test('one that the drawing does not have', async () => {
+    expect(await refusal('GET', `/api/jobs/${await readyJob()}/views/view:none`)).toEqual([404, 'NOT_FOUND']);
+  });
+});
+
+describe('what is computed on demand', () => {
+  test('what a section keeps whole', async () => {
+    const [status, body] = await answer('POST', `/api/jobs/${await readyJob()}/section`, {
+      body: { frame: namedFrame('front'), cut: { normal: [0, -1, 0], d: 25 } },
+    });
+    expect(status).toBe(200);
+    expect((body['keptWhole'] as { path: string }[]).map((k) => k.path).sort()).toEqual(['Cap', 'Post']);
+    expect(body['depths']).toHaveLength(7);
+  });
+  test('a cut that cannot be', async () => {
+    const cut = { normal: [0, -1, 0], d: 0, shape: { kind: 'half', across: [0, 1, 0], from: 0 } };
+    expect(await refusal('POST', `/api/jobs/${await readyJob()}/section`, { body: { frame: namedFrame('front'), cut } })).toEqual([400, 'BAD_REQUEST']);
+  });
+  test('ways of an exploded view, line by line', async () => {
+    const pulls = [{ components: [6], direction: [0, 0, 1], distanceMm: 30 }];
+    const said = await lines(await ask('POST', `/api/jobs/${await readyJob()}/explode`, { body: { kind: 'check', pulls } }));
+    expect(said.at(-1)).toMatchObject({ result: { clear: [true], hits: [] } });
+  });
+  test('a question about what is not there is answered in the same way', async () => {
+    const said = await lines(await ask('POST', `/api/jobs/${NOBODY}/explode`, { body: { kind: 'directions', pulls: [] } }));
+    expect(said).toMatchObject([{ error: { code: 'NOT_FOUND' } }]);
+    expect(await refusal('POST', `/api/jobs/${NOBODY}/explode`, { body: { kind: 'guess' } })).toEqual([400, 'BAD_REQUEST']);
+  });
+  test('whoever hangs up stops it', async () => {
+    const r = await ask('POST', `/api/jobs/${await readyJob()}/explode`, { body: { kind: 'plan', frame: namedFrame('isometric') } });
+    await r.body!.cancel();
+    // The thread is free for the next one.
+    const said = await lines(await ask('POST', `/api/jobs/${await readyJob()}/explode`, { body: { kind: 'check', pulls: [] } }));
+    expect(said.at(-1)).toHaveProperty('result');
+  });
+});
+
+describe('pictures and parts', () => {
+  test('of the whole, of some components, of a part; its mesh', async () => {
+    const id = await readyJob();
+    const whole = await ask('GET', `/api/jobs/${id}/picture`);
+    expect([whole.headers.get('content-type'), (await whole.text()).slice(0, 4)]).toEqual(['image/svg+xml', '<svg']);
+    const some = await (await ask('GET', `/api/jobs/${id}/picture?of=4,5`)).text();
+    expect(some).toContain('<path');
+    const part = await ask('GET', '/api/parts/g0');
+    expect([await part.text(), part.headers.get('cache-control')]).toEqual(['<svg>g0</svg>', 'max-age=31536000, immutable']);
+    const mesh = new Uint8Array(await (await ask('GET', '/api/parts/g0/mesh')).arrayBuffer());
+    expect(Buffer.compare(mesh, packGeometry(machine.geometries.get('g0')!))).toBe(0);
+  });
+  test.each([
+    ['/api/parts/none', 404, 'NOT_FOUND'],
+    ['/api/parts/none/mesh', 404, 'NOT_FOUND'],
+  ])('%s', async (address, status, code) => {
+    expect(await refusal('GET', address)).toEqual([status, code]);
+  });
+  test('of components that the model does not have, or of no numbers', async () => {
+    const id = await readyJob();
+    expect(await refusal('GET', `/api/jobs/${id}/picture?of=99`)).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('GET', `/api/jobs/${id}/picture?of=1;drop`)).toEqual([400, 'BAD_REQUEST']);
+  });
+});
+
+describe('files', () => {
+  test.each([
+    ['drawing.pdf', 'application/pdf', '%PDF'],
+    ['parts-list.csv', 'text/csv', '\ufeffIte'],
+    ['drawing.json', 'application/json', '{'],
+    ['sheet-2.svg', 'image/svg+xml', '<?xm'],
+    ['properties.csv', 'text/csv', '\ufeffPar'],
+    ['properties.xlsx', 'application/vnd.openxmlformats', 'PK'],
+  ])('%s', async (name, type, start) => {
+    const r = await ask('GET', `/api/jobs/${await readyJob()}/files/${name}`);
+    expect(r.headers.get('content-type')).toContain(type);
+    expect(r.headers.get('content-disposition')).toMatch(/^attachment; filename=".+"$/);
+    expect(
+      Buffer.from(await r.arrayBuffer())
+        .toString('utf8')
+        .startsWith(start),
+    ).toBe(true);
+  });
+  test.each(['nothing.txt', 'sheet-9.svg', '../../etc/passwd', 'changes.csv'])('%s is not to be had', async (name) => {
+    expect((await refusal('GET', `/api/jobs/${await readyJob()}/files/${encodeURIComponent(name)}`))[0]).toBe(404);
+  });
+  test('a spread that the drawing does not have gives no model', async () => {
+    expect((await refusal('GET', `/api/jobs/${await readyJob()}/files/apart.glb?spread=none`))[0]).toBe(404);
+  });
+  test('properties come back as a preview of what would change', async () => {
+    const id = await readyJob();
+    const file = new File(['Part,Finish\nCap,zinc\nnobody,x\n'], 'p.csv');
+    expect((await answer('POST', `/api/jobs/${id}/properties`, { form: { file } }))[1]).toMatchObject({
+      changes: [{ part: 'Cap', key: 'finish', text: 'zinc' }],
+      unknown: ['nobody'],
+    });
+    expect(await refusal('POST', `/api/jobs/${id}/properties`, { form: { note: 'no file' } })).toEqual([400, 'BAD_REQUEST']);
+    expect((await refusal('POST', `/api/jobs/${id}/properties`, { form: { file: new File(['x'], 'p.xlsx') } }))[1]).toBe('FILE_DAMAGED');
+  });
+});
+
+describe('a newer model', () => {
+  /** The machine with its cap 5 mm higher, as if it had been read. */
+  async function offered(id: string): Promise<string> {
+    const newer = { ...machine.assembly, nodes: machine.assembly.nodes.map((n) => (n.name === 'Cap' ? { ...n, placement: translation([0, -25, 53]) } : n)) };
+    const [row] = await getDatabase().insert(model).values({ jobId: id, name: 'rev2.step', state: 'ready', assembly: newer }).returning({ id: model.id });
+    return row!.id;
+  }
+  test('is stored and queued; the one before is left', async () => {
+    const id = await readyJob();
+    const first = await offered(id);
+    const file = () => new File([readFileSync('node_modules/occt-import-js/test/testfiles/cube-units/cube-mm.step')], 'rev3.step');
+    const [status, { id: second }] = await answer('POST', `/api/jobs/${id}/models`, { form: { file: file() } });
+    expect(status).toBe(201);
+    expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({
+      offer: { id: second, name: 'rev3.step', state: 'queued' },
+      demo: false,
+      taken: null,
+    });
+    expect(await refusal('POST', `/api/jobs/${id}/models/${first}`, { body: { decisions: [] } })).toEqual([404, 'NOT_FOUND']);
+    expect((await ask('DELETE', `/api/jobs/${id}/models/${second as string}`)).status).toBe(204);
+    expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ offer: null });
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs`);
+  });
+  test('a mesh without a unit is asked for first', async () => {
+    const stl = new File([readFileSync('node_modules/stl-models/objects/gearwheel.bin.stl')], 'rev.stl');
+    expect((await answer('POST', `/api/jobs/${await readyJob()}/models`, { form: { file: stl } }))[1]).toHaveProperty('question');
+  });
+  test('says what it would change, and is taken over as one edit', async () => {
+    const id = await readyJob();
+    const newer = await offered(id);
+    const [, changes] = await answer('POST', `/api/jobs/${id}/models/${newer}`, { body: { decisions: [] } });
+    expect(changes).toMatchObject({ report: { changes: [{ kind: 'moved', name: 'Cap', mm: 5, pieces: 1 }], unchanged: 6 }, doubtful: [], losses: [] });
+    expect(await refusal('PUT', `/api/jobs/${id}/models/${newer}`, { body: { version: 7, decisions: [] } })).toEqual([409, 'STALE_VERSION']);
+    expect((await answer('PUT', `/api/jobs/${id}/models/${newer}`, { body: { version: 1, decisions: [], accepted: ['moved/Cap'] } }))[0]).toBe(200);
+    const now = await documentOf(id);
+    expect(now.document['model']).toMatchObject({ model: newer, accepted: ['moved/Cap'] });
+    expect(componentsOf(now.assembly).find((c) => c.name === 'Cap')!.placement[11]).toBe(53);
+    expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ offer: null, taken: { report: { changes: [{ kind: 'moved' }] } } });
+    const csv = await (await ask('GET', `/api/jobs/${id}/files/changes.csv`)).text();
+    expect(csv).toContain('moved,Cap');
+    // One undo, and the old one shows again.
+    await answer('POST', `/api/jobs/${id}/undo`, { body: { version: 2 } });
+    expect(componentsOf((await documentOf(id)).assembly).find((c) => c.name === 'Cap')!.placement[11]).toBe(48);
+  });
+  test('of another job is nobody’s business here', async () => {
+    const [mine, yours] = [await readyJob(), await readyJob()];
+    const newer = await offered(yours);
+    expect(await refusal('POST', `/api/jobs/${mine}/models/${newer}`, { body: { decisions: [] } })).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('PUT', `/api/jobs/${mine}/models/${newer}`, { body: { version: 1, decisions: [] } })).toEqual([404, 'NOT_FOUND']);
+    await ask('DELETE', `/api/jobs/${mine}/models/${newer}`);
+    expect((await answer('GET', `/api/jobs/${yours}/models`))[1]).toMatchObject({ offer: { id: newer, state: 'ready' } });
+  });
+  test('the demo’s second revision is at hand for the demo alone', async () => {
+    const [row] = await getDatabase()
+      .insert(job)
+      .values({ title: 'd', demo: true, state: 'ready', assembly: machine.assembly, document: drawn.document, version: 1 })
+      .returning({ id: job.id });
+    const id = row!.id;
+    expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ demo: true });
+    expect((await answer('POST', `/api/jobs/${id}/models?demo`))[0]).toBe(201);
+    expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ demo: false, offer: { state: 'queued' } });
+    await getDatabase().execute(sql`delete from graphile_worker._private_jobs`);
+  });
+});
+
+describe('the unit that a file means', () => {
+  test('everything follows, as one edit that undo takes back; the answer is remembered', async () => {
+    const id = await readyJob();
+    const before = await documentOf(id);
+    expect((await answer('PUT', `/api/jobs/${id}/unit`, { body: { version: 1, unit: 'inch' } }))[0]).toBe(200);
+    const after = await documentOf(id);
+    expect(after.assembly.unit).toBe('inch');
+    sizeOf(after.assembly).forEach((v, k) => expect(v / sizeOf(before.assembly)[k]!).toBeCloseTo(25.4, 9));
+    expect(after.document['drawing']).toMatchObject({ unit: { stated: 'mm', mm: 25.4 } });
+    const pull = (d: DrawingDocument) => (d['spread:1'] as SpreadRecord).pulls[0]!.distanceMm;
+    expect(pull(after.document) / pull(before.document)).toBeCloseTo(25.4, 9);
+    for (const v of recordsOf(after.document, 'view')) expect(v.scale).toBeLessThan((before.document[v.id] as ViewRecord).scale / 25);
+    // Parts keep their pictures under their new keys.
+    const key = after.assembly.parts[0]!.geometryKey;
+    expect(key).not.toBe('g0');
+    expect(await (await ask('GET', `/api/parts/${key}`)).text()).toBe('<svg>g0</svg>');
+    await answer('POST', `/api/jobs/${id}/undo`, { body: { version: 2 } });
+    expect((await documentOf(id)).document).toEqual(before.document);
+  });
+  test('confirmed it changes nothing but that', async () => {
+    const id = await readyJob();
+    await answer('PUT', `/api/jobs/${id}/unit`, { body: { version: 1, unit: 'mm' } });
+    const { document } = await documentOf(id);
+    const sent = JSON.parse(JSON.stringify(drawn.document)) as DrawingDocument;
+    expect(document).toEqual({ ...sent, drawing: { ...sent['drawing'], unit: { stated: 'mm', mm: 1 } } });
+  });
+  test('on an older version, or for no unit, it is refused', async () => {
+    const id = await readyJob();
+    expect(await refusal('PUT', `/api/jobs/${id}/unit`, { body: { version: 9, unit: 'cm' } })).toEqual([409, 'STALE_VERSION']);
+    expect(await refusal('PUT', `/api/jobs/${id}/unit`, { body: { version: 1, unit: 'cubit' } })).toEqual([400, 'BAD_REQUEST']);
+  });
+});
+
+describe('live', () => {
+  const first = async (r: Response) => {
+    const reader = r.body!.getReader();
+    return { reader, text: async () => new TextDecoder().decode((await reader.read()).value) };
+  };
+  test('changes of a job are told to those who listen to it, and to those who listen to all', async () => {
+    const [id, other] = [await readyJob(), await readyJob()];
+    const own = await ask('GET', `/api/jobs/${id}/events`);
+    const all = await ask('GET', '/api/events');
+    expect(own.headers.get('content-type')).toContain('text/event-stream');
+    const [a, b] = [await first(own), await first(all)];
+    const until = async (s: Awaited<ReturnType<typeof first>>, wanted: string) => {
+      let seen = '';
+      for (let i = 0; i < 20 && !seen.includes(wanted); i++) seen += await s.text();
+      return seen;
+    };
+    await new Promise((r) => setTimeout(r, 300));
+    for (const j of [other, id])
+      await answer('POST', `/api/jobs/${j}/edits`, { body: { version: 1, label: 'x', steps: [put({ ...drawn.document['drawing'], title: 'Told' })] } });
+    const told = await until(a, id);
+    expect(told).toContain('"type":"document"');
+    expect(told).not.toContain(other);
+    expect(await until(b, id)).toContain('"version":2');
+    await a.reader.cancel();
+    await b.reader.cancel();
+  });
+  test('the server says how it is', async () => {
+    expect(await answer('GET', '/api/health')).toEqual([200, { ok: true, database: 'up' }]);
+  });
+});
+
+test('every route was asked, by every method it knows', async () => {
+  const known: string[] = [];
+  for (const [file, load] of Object.entries(routes))
+    for (const method of Object.keys((await load()) as object)) if (/^(GET|POST|PUT|DELETE|PATCH)$/.test(method)) known.push(`${method} ${file}`);
+  expect(known.filter((k) => !asked.has(k))).toEqual([]);
+});
