@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { namedFrame } from '../outline/directions.ts';
 import { changeStandard, moveView, resizeSheet, scaleView, shiftsOf } from './moves.ts';
 import { BLANK_DRAWING, recordsOf, type DrawingDocument, type DrawingDocumentRecord, type ViewRecord } from './records.ts';
+import { nextLetter } from './letters.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';
 
 const view = (id: string, sheet: string, at: readonly [number, number], more: Partial<ViewRecord> = {}): ViewRecord => ({
@@ -33,6 +34,8 @@ const records: readonly DrawingDocumentRecord[] = [
   view('top', 'sheet:1', [200, 180], { parent: 'front', align: 'upright' }),
   view('right', 'sheet:1', [90, 100], { parent: 'front', align: 'level' }),
   view('loose', 'sheet:1', [300, 60]),
+  view('second', 'sheet:1', [330, 200]),
+  view('its right', 'sheet:1', [260, 200], { parent: 'second', align: 'level' }),
   view('section', 'sheet:2', [200, 120], { parent: 'front' }),
   view('other', 'sheet:2', [100, 120]),
   view('beside', 'sheet:2', [100, 200], { parent: 'other', align: 'upright' }),
@@ -87,6 +90,8 @@ describe('another standard', () => {
     for (const k of [0, 1] as const) {
       expect(span(document, ['front', 'top', 'right'], k)).toBeCloseTo(span(doc, ['front', 'top', 'right'], k), 9);
       expect(span(document, ['other', 'beside'], k)).toBeCloseTo(span(doc, ['other', 'beside'], k), 9);
+      // A second family on the same sheet.
+      expect(span(document, ['second', 'its right'], k)).toBeCloseTo(span(doc, ['second', 'its right'], k), 9);
     }
     // As far from each other as before.
     expect(at(document, 'front')[0] - at(document, 'right')[0]).toBe(-110);
@@ -134,5 +139,60 @@ describe('moving and scaling', () => {
     expect((document['front'] as ViewRecord).scale).toBe(0.5);
     expect(at(document, 'section')).toEqual(at(doc, 'section'));
     expect(resizeSheet(doc, 'sheet:1', 'A9', true)).toEqual([]);
+  });
+});
+
+describe('resizing a sheet', () => {
+  test('balloons keep their proportion to the view’s scale', () => {
+    const { document } = apply(doc, resizeSheet(doc, 'sheet:1', 'A4', true));
+    // A4 lying has room for 1:5 where A3 had it for 1:2.
+    expect(document['front']).toMatchObject({ scale: 0.2 });
+    expect(document['b1']).toMatchObject({ offset: [12, -8], anchor: [1, 2] });
+    expect(undone(doc, resizeSheet(doc, 'sheet:1', 'A4', true))).toEqual(doc);
+  });
+  test('nothing becomes larger than it was on its way back', () => {
+    const small = apply(doc, resizeSheet(doc, 'sheet:1', 'A4', true)).document;
+    const back = apply(small, resizeSheet(small, 'sheet:1', 'A3', true)).document;
+    for (const v of recordsOf(back, 'view')) {
+      expect(v.scale).toBeLessThanOrEqual((doc[v.id] as ViewRecord).scale);
+      v.at.forEach((x, k) => expect(x).toBeCloseTo(at(doc, v.id)[k]!, 9));
+    }
+  });
+});
+
+describe('documents that hold together', () => {
+  const refused = (steps: readonly Step[]) => {
+    const r = applySteps(doc, steps);
+    return r.ok ? 'fits' : r.reason;
+  };
+  test('what would hang in the air is refused with its name', () => {
+    expect(refused([{ op: 'drop', id: 'sheet:2' }])).toMatch(/^“(section|other|beside)” would be on no sheet$/);
+    expect(refused([{ op: 'put', record: { ...(doc['list:1'] as Extract<DrawingDocumentRecord, { type: 'list' }>), sheet: 'front' } }])).toBe(
+      '“list:1” would be on no sheet',
+    );
+    expect(refused([{ op: 'put', record: view('front', 'sheet:1', [0, 0], { spread: 'none' }) }])).toBe('“front” would show no spread');
+    expect(refused([{ op: 'put', record: view('front', 'sheet:1', [0, 0], { scale: 0 }) }])).toBe('“front” needs a scale');
+    expect(refused([{ op: 'put', record: { ...BLANK_DRAWING, id: 'front' } as never }])).toBe('“front” is a view, not a drawing');
+    expect(refused([{ op: 'drop', id: 'nothing' }])).toBe('“nothing” is not there any more');
+    expect(refused([{ op: 'drop', id: 'toString' }])).toBe('“toString” is not there any more');
+    expect(refused([{ op: 'drop', id: 'drawing' }])).toBe('the drawing itself cannot be removed');
+  });
+  test('order inside an edit does not matter, only the end', () => {
+    expect(
+      refused([
+        { op: 'drop', id: 'front' },
+        { op: 'drop', id: 'b1' },
+      ]),
+    ).toBe('fits');
+  });
+});
+
+describe('letters of sections', () => {
+  test('the next free one; those that are misread are left out; then twice', () => {
+    expect(nextLetter(new Set())).toBe('A');
+    expect(nextLetter(new Set(['A', 'B', 'D']))).toBe('C');
+    const all = new Set<string>();
+    for (let i = 0; i < 22; i++) all.add(nextLetter(all));
+    expect([...all].join(' ')).toBe('A B C D E F G H J K L M N P R T U V W Y AA BB');
   });
 });

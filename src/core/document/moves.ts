@@ -1,5 +1,5 @@
 import { formatByName, sheetGeometry, standardScales, type Standard } from '../sheet/formats.ts';
-import { drawingOf, recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from './records.ts';
+import { drawingOf, recordsOf, viewsOn, type DrawingDocument, type ViewRecord } from './records.ts';
 import type { Step } from './steps.ts';
 
 const put = (record: Extract<Step, { op: 'put' }>['record']): Step => ({ op: 'put', record });
@@ -88,25 +88,19 @@ export function changeStandard(doc: DrawingDocument, standard: Standard): Step[]
   const drawing = drawingOf(doc);
   if (drawing.standard === standard) return [];
   const steps: Step[] = [put({ ...drawing, standard })];
+  const turned = new Map<string, ViewRecord>();
   for (const v of recordsOf(doc, 'view')) {
     const parent = v.parent ? doc[v.parent] : undefined;
     if (parent?.type !== 'view' || !v.align) continue;
-    const at: readonly [number, number] = v.align === 'level' ? [2 * parent.at[0] - v.at[0], v.at[1]] : [v.at[0], 2 * parent.at[1] - v.at[1]];
-    steps.push(put({ ...v, at }));
+    turned.set(v.id, { ...v, at: v.align === 'level' ? [2 * parent.at[0] - v.at[0], v.at[1]] : [v.at[0], 2 * parent.at[1] - v.at[1]] });
   }
-  // The pair may now stand off centre: bring each sheet's family back to where its middle was.
-  for (const sheet of sheetsOf(doc)) {
-    const moved = steps.flatMap((s) => (s.op === 'put' && s.record.type === 'view' && s.record.sheet === sheet.id ? [s.record] : []));
-    if (moved.length === 0) continue;
-    const family = alignedFamily(doc, moved[0]!.id);
-    const now = family.map((v) => moved.find((m) => m.id === v.id) ?? v);
-    const mid = (list: readonly ViewRecord[], k: 0 | 1) => (Math.min(...list.map((v) => v.at[k])) + Math.max(...list.map((v) => v.at[k]))) / 2;
-    const [dx, dy] = [mid(family, 0) - mid(now, 0), mid(family, 1) - mid(now, 1)];
-    for (const v of now) {
-      const i = steps.findIndex((s) => s.op === 'put' && s.record.id === v.id);
-      if (i >= 0) steps.splice(i, 1);
-      steps.push(put(shifted(v, dx, dy)));
-    }
+  // A family may now stand off centre: each is brought back to where its middle was.
+  const middle = (list: readonly ViewRecord[], k: 0 | 1) => (Math.min(...list.map((v) => v.at[k])) + Math.max(...list.map((v) => v.at[k]))) / 2;
+  for (const root of new Set([...turned.values()].map((v) => v.parent!))) {
+    const family = alignedFamily(doc, root);
+    const now = family.map((v) => turned.get(v.id) ?? v);
+    const [dx, dy] = [middle(family, 0) - middle(now, 0), middle(family, 1) - middle(now, 1)];
+    steps.push(...now.map((v) => put(shifted(v, dx, dy))));
   }
   return steps;
 }

@@ -6,7 +6,9 @@ import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { recordsOf, sheetsOf, type ViewRecord } from './records.ts';
+import { balloonPlace } from '../picture/draw-balloon.ts';
+import { viewRect } from '../picture/draw-view.ts';
+import { recordsOf, sheetsOf, type BalloonRecord, type ViewRecord } from './records.ts';
 import { rescaleDrawing } from './rescale.ts';
 import { applySteps } from './steps.ts';
 
@@ -46,6 +48,13 @@ describe('a drawing whose file means another unit', () => {
       const r = computeView(assembly, geometries, specOf(v, done.document, components));
       const [old, fresh] = [results.get(v.id)!.box, r.box];
       fresh.forEach((x, i) => expect(x * v.scale).toBeCloseTo(old[i]! * was.scale, 6));
+      // On the sheet its box lies where it lay.
+      viewRect(v, r).forEach((x, i) => expect(x).toBeCloseTo(viewRect(was, results.get(v.id))[i]!, 6));
+    }
+    // Leaders end where they ended on paper.
+    for (const b of recordsOf(done.document, 'balloon')) {
+      const [is, old] = [b, document[b.id] as BalloonRecord].map((x, i) => balloonPlace(x, [done.document, document][i]![x.view] as ViewRecord));
+      for (const key of ['x', 'y', 'tipX', 'tipY'] as const) expect(is![key]).toBeCloseTo(old![key], 6);
     }
     const [, section] = sheetsOf(document);
     const again = composeSheet({ document: done.document, assembly, components, results: new Map() }, section!.id);

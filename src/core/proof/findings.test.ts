@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../document/records.ts';
 import { anchorsOf } from '../annotate/balloon/anchors.ts';
 import { composeSheet } from '../picture/compose.ts';
+import { viewRect } from '../picture/draw-view.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { findingsOf } from './findings.ts';
 
@@ -141,5 +142,81 @@ describe('findings at any scale', () => {
     expect(after({ [balloon.id]: { ...balloon, component: 'gone' } }).filter((f) => f.code === 'OFF_TARGET')).toMatchObject([
       { text: 'A balloon points at a part that is gone. Re-aim it, or remove it.' },
     ]);
+  });
+});
+
+describe('what stands over what', () => {
+  const codes = (change: Record<string, unknown>, of: string) => after(change).filter((f) => f.code === 'OVERLAP' && f.about.includes(of));
+  const section = drawn.document['view:section'] as ViewRecord;
+  const [, , width, height] = viewRect(section, drawn.results.get('view:section'));
+  /** Frame of A3 lying (ISO 5457): x 20…410, y 10…287. */
+  const at = (left: number, top: number) => {
+    const [x, y] = viewRect(section, drawn.results.get('view:section'));
+    return { 'view:section': { ...section, at: [section.at[0] + left - x, section.at[1] + top - y] } };
+  };
+  test.each([
+    ['left', 20, 50, true],
+    ['left', 19.95, 50, false],
+    ['right', 410 - width, 50, true],
+    ['right', 410.05 - width, 50, false],
+    ['top', 100, 10, true],
+    ['top', 100, 9.95, false],
+    ['foot', 40, 287 - height, true],
+    ['foot', 40, 287.05 - height, false],
+  ])('a view may touch the frame on the %s, not cross it', (_, left, top, fine) => {
+    expect(after(at(left, top)).filter((f) => f.code === 'OUTSIDE_FRAME')).toHaveLength(fine ? 0 : 1);
+  });
+  test('a balloon over a list, and over another balloon', () => {
+    const [a, b] = recordsOf(drawn.document, 'balloon').filter((x) => x.view === 'view:exploded') as [BalloonRecord, BalloonRecord];
+    const list = drawn.sheets.get('sheet:3')!.groups.find((g) => g.role === 'list')!;
+    const over = { ...a, offset: [list.box[0] + 20 - exploded.at[0], list.box[1] + 10 - exploded.at[1]] };
+    expect(codes({ [a.id]: over }, a.id).map((f) => f.about)).toEqual([[a.id, list.id]]);
+    expect(codes({ [a.id]: { ...a, offset: b.offset } }, a.id).map((f) => [...f.about].sort())).toEqual([[a.id, b.id].sort()]);
+    // A balloon in its own view's box is where balloons may be.
+    expect(codes({ [a.id]: { ...a, offset: [0, 0] } }, 'view:exploded')).toEqual([]);
+  });
+  test('list and title block belong together, two views do not', () => {
+    expect(codes({}, 'title')).toEqual([]);
+    const front = drawn.document['view:front'] as ViewRecord;
+    expect(codes({ 'view:isometric': { ...(drawn.document['view:isometric'] as ViewRecord), at: front.at } }, 'view:front')).toHaveLength(1);
+  });
+  test('open surfaces are named by their items, cut or not', () => {
+    const results = new Map([...drawn.results].map(([id, r]) => [id, id === 'view:section' ? { ...r, uncut: [3, 5], unhatched: [0] } : r]));
+    expect(
+      findingsOf({ ...drawn, results })
+        .filter((f) => f.code === 'NOT_CUT' || f.code === 'NOT_HATCHED')
+        .map((f) => [f.code, f.sheet, f.about, f.text]),
+    ).toEqual([
+      [
+        'NOT_CUT',
+        'sheet:2',
+        ['view:section'],
+        'Section A–A shows 4 Tower, 6 Ring whole: the surface is open, so there is no inside to cut. Keep it whole on purpose, or mend the model.',
+      ],
+      [
+        'NOT_HATCHED',
+        'sheet:2',
+        ['view:section'],
+        'Section A–A cuts 1 Plate without hatching: the surface is open there. Keep it whole on purpose, or mend the model.',
+      ],
+    ]);
+  });
+  test('every gap is told once, by the names of its columns', () => {
+    expect(
+      findingsOf(drawn)
+        .filter((f) => f.code === 'LIST_GAP')
+        .map((f) => [f.about, f.text]),
+    ).toEqual(drawn.items.filter((i) => i.part !== 'Plate').map((i) => [[i.part], `${i.number} ${i.part}: source, material, drawing number missing.`]));
+  });
+  test('leaders exactly at 5° and 85° are let pass', () => {
+    const b = recordsOf(drawn.document, 'balloon').find((x) => x.view === 'view:exploded')!;
+    const tip = [(b.anchor[0] - exploded.pivot[0]) * exploded.scale, -(b.anchor[1] - exploded.pivot[1]) * exploded.scale] as const;
+    const slanted = (degrees: number) => {
+      const a = (degrees * Math.PI) / 180;
+      return after({ [b.id]: { ...b, offset: [tip[0] + 30 * Math.cos(a), tip[1] - 30 * Math.sin(a)] } }).filter(
+        (f) => f.code === 'LEADER_SLANT' && f.about.includes(b.id),
+      ).length;
+    };
+    expect([4.9, 5.1, 84.9, 85.1, 94.9, 95.1, 174.9, 175.1].map(slanted)).toEqual([1, 0, 0, 1, 1, 0, 0, 1]);
   });
 });
