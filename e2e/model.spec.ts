@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import { binaryStl } from '../src/formats/testing/hostile-files.ts';
 
@@ -140,4 +141,46 @@ test('a file without a unit is asked about, with its size, and becomes a drawing
   await question.getByRole('button', { name: 'Bring in' }).click();
   await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
   await expect(page.getByText('2 items · 2 pieces')).toBeVisible();
+});
+
+test('a size that cannot be is drawn all the same, and asked about; the answer changes the unit of everything, undo takes it back', async ({ page }) => {
+  // Three boxes in metres, as an exporter writes them that meant millimetres: 743 m long.
+  const doc = new Document();
+  const buffer = doc.createBuffer();
+  const scene = doc.createScene('Frame');
+  for (const [i, size] of [743, 120, 60].entries()) {
+    const p = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((c) => [c & 1 ? size : 0, c & 2 ? 40 : 0, c & 4 ? 30 : 0]);
+    const t = [0, 2, 1, 1, 2, 3, 4, 5, 6, 5, 7, 6, 0, 1, 4, 1, 5, 4, 2, 6, 3, 3, 6, 7, 0, 4, 2, 2, 4, 6, 1, 3, 5, 3, 7, 5];
+    const primitive = doc
+      .createPrimitive()
+      .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(new Float32Array(p)).setBuffer(buffer))
+      .setIndices(doc.createAccessor().setType('SCALAR').setArray(new Uint16Array(t)).setBuffer(buffer));
+    const node = doc.createNode(`Rail ${'ABC'[i]!}`).setMesh(doc.createMesh(`Mesh_${i}`).addPrimitive(primitive));
+    scene.addChild(node.setTranslation([0, 50 * i, 0]));
+  }
+  await page.goto('/');
+  await page.setInputFiles('input[aria-label="Assembly files"]', {
+    name: 'frame-743.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await new NodeIO().writeBinary(doc)),
+  });
+  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
+  // The meshes have names that say nothing: the nodes' are taken, and say so.
+  await expect(page.getByText('Rail A').first()).toBeVisible();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-role="title"]').getByText(/^1:\d{4}$/)).toBeVisible();
+  const question = page.getByRole('group', { name: 'Unit of the file' });
+  await expect(question).toContainText('The whole would be 743 ×');
+  await expect(question.getByRole('button').first()).toHaveText(/^millimetres: 743 × .* mm$/);
+  await question.getByRole('button').first().click();
+  await expect(question).toBeHidden({ timeout: 30_000 });
+  await expect(sheet.locator('[data-role="title"]').getByText(/^1:\d$/)).toBeVisible({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(question).toBeVisible({ timeout: 30_000 });
+  await question.getByRole('button', { name: 'It is right' }).click();
+  await expect(question).toBeHidden();
+  await kept(page);
+  await page.reload();
+  await expect(page.getByText('Rail A').first()).toBeVisible();
+  await expect(question).toBeHidden();
 });

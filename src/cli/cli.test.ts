@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -95,5 +95,85 @@ describe('quarry', () => {
     });
     writeFileSync(junk, 'ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=A();\nENDSEC;\nEND-ISO-10303-21;\n');
     expect(quarry('inspect', junk).status).toBe(3);
+  });
+});
+
+describe('quarry compare', () => {
+  const TU = AS1.replace('as1-oc-214', 'as1-tu-203');
+  test('two exports of one design differ in nothing but two colours', () => {
+    const { status, out } = quarry('compare', AS1, TU);
+    expect(status).toBe(0);
+    expect(out).toMatchObject({ unchanged: 16, asked: [] });
+    expect(
+      (out as never as { changes: { kind: string; name: string; from: string; to: string }[] }).changes.map((c) => [c.kind, c.name, c.from, c.to]),
+    ).toEqual([
+      ['colour', 'rod', '#ff8000', '#ff9100'],
+      ['colour', 'plate', '#ccff00', '#c7c700'],
+    ]);
+  });
+  test('takes two files', () => {
+    for (const files of [[AS1], [AS1, TU, AS1]]) expect(quarry('compare', ...files)).toMatchObject({ status: 2, out: { error: { code: 'BAD_USAGE' } } });
+    expect(quarry('compare', AS1, 'nothing.stp')).toMatchObject({ status: 3, out: { error: { code: 'NOT_FOUND' } } });
+  });
+});
+
+describe('quarry on odd files', () => {
+  const cube = readFileSync(AS1.replace('cax-if/as1-oc-214.stp', 'cube-units/cube-mm.step'), 'latin1');
+  const file = (name: string, text: string) => {
+    writeFileSync(join(dir, name), text, 'latin1');
+    return join(dir, name);
+  };
+  test('coordinates beyond all measure end in a sentence at once', () => {
+    const huge = file('huge.step', cube.replace(/(CARTESIAN_POINT\s*\(\s*'[^']*'\s*,\s*\(\s*)[-\d.E+]+/, '$11.E300'));
+    const began = performance.now();
+    expect(quarry('inspect', huge)).toMatchObject({
+      status: 3,
+      out: { error: { code: 'FILE_DAMAGED', message: expect.stringMatching(/point #\d+ lies at \(1\.E300/) } },
+    });
+    expect(performance.now() - began).toBeLessThan(20_000);
+  });
+  test('reading ends at its limit', () => {
+    const began = performance.now();
+    expect(quarry('inspect', AS1, '--time-limit', '1')).toMatchObject({
+      status: 3,
+      out: { error: { code: 'IMPORT_TIMEOUT', message: expect.stringMatching(/longer than 1 second/) } },
+    });
+    expect(performance.now() - began).toBeLessThan(8000);
+    expect(quarry('inspect', AS1, '--time-limit', 'soon')).toMatchObject({ status: 2 });
+  });
+  test('it does not go on when whoever started it has died', async () => {
+    // A shell starts it in the background, tells its number, and is killed; so does npm.
+    const shell = spawn('sh', ['-c', `${process.execPath} build/node/quarry.js draft ${AS1} --out ${dir} >/dev/null 2>&1 & echo $!; wait`], {
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+    const pid = Number(await new Promise<string>((r) => shell.stdout.once('data', (d: Buffer) => r(d.toString()))));
+    await new Promise((r) => setTimeout(r, 1500));
+    const alive = () => {
+      try {
+        return process.kill(pid, 0);
+      } catch {
+        return false;
+      }
+    };
+    expect(alive()).toBe(true);
+    shell.kill('SIGKILL');
+    for (let i = 0; i < 40 && alive(); i++) await new Promise((r) => setTimeout(r, 100));
+    expect(alive()).toBe(false);
+  });
+  test('a size that cannot be is drawn all the same, and said; the unit can be told', () => {
+    // The cube says metres: 1000 of them.
+    const stated = file('km.step', cube.replace(/SI_UNIT\s*\(\s*\.MILLI\.\s*,\s*\.METRE\.\s*\)/g, 'SI_UNIT($,.METRE.)'));
+    const { out } = quarry('inspect', stated);
+    expect(out).toMatchObject({
+      unit: 'm',
+      warnings: [
+        { code: 'SIZE_UNLIKELY', text: expect.stringMatching(/^The whole would be 1000 × 1000 × 1000 m: is m its unit\? In millimetres it would be/) },
+      ],
+    });
+    const told = quarry('inspect', stated, '--unit', 'mm').out as never as { unit: string; warnings: unknown[]; boxMm: number[] };
+    expect([told.unit, told.warnings]).toEqual(['mm', []]);
+    for (const v of told.boxMm) expect(v).toBeCloseTo(1000, 6);
+    const drawn = quarry('draft', stated, '--out', join(dir, 'km'));
+    expect(drawn).toMatchObject({ status: 0, out: { sheets: 3, balloons: 1 } });
   });
 });
