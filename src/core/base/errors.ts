@@ -53,7 +53,8 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   FILE_TOO_DEEP: (d) => `${d.file} nests its sub-assemblies ${d.depth} levels deep; the limit is ${d.limit}.`,
   FILE_TOO_MANY: (d) => `${d.file} has ${d.count} ${d.what ?? 'components'}; the limit is ${d.limit}.`,
   ZIP_BROKEN: (d) => `${d.file} is not a zip that can be opened. Pack it again, or drop its files one by one.`,
-  IMPORT_TIMEOUT: (d) => `Reading took longer than ${d.seconds} ${d.seconds === 1 ? 'second' : 'seconds'} and was stopped. The file may be damaged; try to export it again or in parts.`,
+  IMPORT_TIMEOUT: (d) =>
+    `Reading took longer than ${d.seconds} ${d.seconds === 1 ? 'second' : 'seconds'} and was stopped. The file may be damaged; try to export it again or in parts.`,
   KERNEL_STOPPED: (d) => `The geometry kernel stopped while ${d.stage}. The file is damaged or beyond what it can read; export it again.`,
   CANCELLED: () => 'Cancelled.',
   BAD_USAGE: (d) => d.text,
