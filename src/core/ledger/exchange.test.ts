@@ -91,6 +91,32 @@ describe('a table that comes back', () => {
     );
     expect(r).toEqual({ changes: [], refused: [], unknown: ['Bush'] });
   });
+  test('headings in any case and with blanks, a mass, a fixed column, a wrong value, a short row', () => {
+    const r = previewTable(
+      [
+        ['PART ', ' finish', 'Mass', 'No.', 'Source'],
+        ['Plate0', ' zinc ', '2 kg', '99', 'stolen'],
+        ['Bush1', 'zinc'],
+        ['Bush2', '  ', '', '', 'bought'],
+      ],
+      items,
+      PLAIN_LEDGER,
+    );
+    expect(r.changes.map((c) => [c.part, c.key, c.text])).toEqual([
+      ['Plate0', 'finish', 'zinc'],
+      ['Plate0', 'mass', '2 kg'],
+      ['Bush1', 'finish', 'zinc'],
+      ['Bush2', 'mass', ''],
+      ['Bush2', 'source', 'bought'],
+    ]);
+    expect(r.refused).toEqual(['Source takes one of made, bought, standard, not “stolen”.']);
+    expect(r.unknown).toEqual([]);
+  });
+  test('the part’s id stands in any column; one that is none is named by the row’s first word', () => {
+    const rows = (row: string[]) => previewTable([['Finish', 'Part', 'Description'], row], items, PLAIN_LEDGER);
+    expect(rows(['black', 'Bush2', 'Plate']).changes.map((c) => c.part)).toEqual(['Bush2', 'Bush2']);
+    expect(rows(['', 'Nobody', 'Nothing'])).toEqual({ changes: [], refused: [], unknown: ['Nobody'] });
+  });
   test('headings that are none of ours are told', () => {
     expect(previewTable([['Colour of the sky'], ['blue']], items, PLAIN_LEDGER).refused[0]).toMatch(/^None of the headings/);
   });

@@ -5,7 +5,7 @@ import { applySteps } from '../document/steps.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { wholeMass } from './centre-of-mass.ts';
-import { accepted, allColumns, gridText, visibleColumns, type GridColumn } from './columns.ts';
+import { accepted, allColumns, gridOrigin, gridText, isGap, isTyped, visibleColumns, type GridColumn } from './columns.ts';
 import { blockText, fillDown, nextGap, parseBlock, pasteBlock, putBack, stepsOf, textsIn } from './grid.ts';
 import { itemsOf, parseMass } from './items.ts';
 import { cleanedName, guessScheme, isStandardName, nextDrawingNumber, suggestionsFor } from './suggest.ts';
@@ -76,6 +76,28 @@ describe('editing the grid', () => {
     expect(pasteBlock(items, columns, range, [['stolen']]).refused[0]).toMatch(/Source takes one of made, bought, standard, not “stolen”/);
     expect(pasteBlock(items, columns, cell(0, 'quantity'), [['7']])).toMatchObject({ changes: [], refused: ['Qty is not typed: it is kept as it is.'] });
   });
+  test('a block that fits several times is repeated, one that does not is put once; short rows leave cells alone', () => {
+    const range = { top: 0, bottom: 1, left: at('supplier'), right: at('supplier') + 1 };
+    expect(columns.slice(range.left, range.right + 1).map((c) => c.key)).toEqual(['supplier', 'supplierNumber']);
+    const texts = (block: string[][], r = range) =>
+      pasteBlock(items, columns, r, block).changes.map((c) => [items.findIndex((i) => i.part === c.part), c.key, c.text]);
+    expect(texts([['a', 'b']])).toEqual([
+      [0, 'supplier', 'a'],
+      [0, 'supplierNumber', 'b'],
+      [1, 'supplier', 'a'],
+      [1, 'supplierNumber', 'b'],
+    ]);
+    expect(texts([['a', 'b'], ['c']])).toEqual([
+      [0, 'supplier', 'a'],
+      [0, 'supplierNumber', 'b'],
+      [1, 'supplier', 'c'],
+    ]);
+    // Three rows into two: three from the corner on; what would stand below the last part is dropped.
+    expect(texts([['a'], ['b'], ['c']], { ...range, top: 1, bottom: 2, right: range.left })).toEqual([
+      [1, 'supplier', 'a'],
+      [2, 'supplier', 'b'],
+    ]);
+  });
   test('fill down', () => {
     const doc = apply({}, [{ part: items[0]!.part, key: 'supplier', text: 'Tidewater' }]);
     const now = itemsOf(assembly, doc);
@@ -121,6 +143,22 @@ describe('columns', () => {
   test.each<[GridColumn['kind'], string, string | undefined]>([
     ['yesno', 'X', 'yes'],
     ['yesno', 'perhaps', undefined],
+    ['yesno', 'boy', undefined],
+    ['yesno', 'yesterday', undefined],
+    ['yesno', ' Nein ', 'no'],
+    ['yesno', '0', 'no'],
+    ['yesno', 'casino', undefined],
+    ['yesno', 'nothing', undefined],
+    ['text', '  ', ''],
+    ['text', ' plain ', 'plain'],
+    ['link', 'mailto:a@example.org', 'mailto:a@example.org'],
+    ['link', 'see https://example.org', undefined],
+    ['link', 'https://example.org and more', undefined],
+    ['mass', '1,2kg', '1,2kg'],
+    ['mass', 'about 3 kg', undefined],
+    ['mass', '3 kg or so', undefined],
+    ['number', '12 mm', undefined],
+    ['number', '-1,5', '-1.5'],
     ['link', 'https://example.org/a', 'https://example.org/a'],
     ['link', 'javascript:alert(1)', undefined],
     ['mass', '84 g', '84 g'],
@@ -128,6 +166,49 @@ describe('columns', () => {
   ])('%s takes “%s” as %s', (kind, text, expected) => {
     const r = accepted({ key: 'own:x', title: 'X', kind, editable: true, width: 1 }, text);
     expect('text' in r ? r.text : undefined).toBe(expected);
+  });
+  test('a unit may stand behind the number, whatever its letters mean to a pattern', () => {
+    const per = (unit: string) => ({ key: 'own:x', title: 'X', kind: 'number' as const, editable: true, width: 1, unit });
+    expect([accepted(per('kg/m³ (net)'), '7 kg/m³ (net)'), accepted(per('.'), '12')]).toEqual([{ text: '7' }, { text: '12' }]);
+    expect(accepted(per('mm'), '7 kg')).toEqual({ wrong: 'X takes a number in mm, not “7 kg”.' });
+  });
+  test('a choice takes its own texts only, unless it is open to others', () => {
+    const choice = (open?: boolean) => ({
+      key: 'x',
+      title: 'Grade',
+      kind: 'choice' as const,
+      editable: true,
+      width: 1,
+      options: ['Fine', 'Coarse'],
+      ...(open ? { open } : {}),
+    });
+    expect(accepted(choice(), 'fine')).toEqual({ text: 'Fine' });
+    expect(accepted(choice(), 'rough')).toEqual({ wrong: 'Grade takes one of Fine, Coarse, not “rough”.' });
+    expect(accepted(choice(true), 'rough')).toEqual({ text: 'rough' });
+  });
+  test('cells say where they come from and whether they were typed', () => {
+    const doc = apply({}, [
+      { part: assembly.parts[0]!.id, key: 'own:price', text: '3' },
+      { part: assembly.parts[0]!.id, key: 'mass', text: '3 kg' },
+      { part: assembly.parts[0]!.id, key: 'finish', text: 'zinc' },
+    ]);
+    const [first, second] = itemsOf(assembly, doc);
+    const price = allColumns({ ...PLAIN_LEDGER, own: [{ key: 'own:price', title: 'Price', kind: 'number' }] }).find((c) => c.key === 'own:price')!;
+    const of = (key: string) => (key === 'own:price' ? price : column(key));
+    const keys = ['item', 'quantity', 'mass', 'own:price', 'finish', 'description'];
+    expect(keys.map((k) => gridText(first!, of(k)))).toEqual(['1', '1', '3 kg', '3', 'zinc', 'SIDE_FRAME_LEFT']);
+    expect(keys.map((k) => gridOrigin(first!, of(k)))).toEqual([
+      'Given by the ledger.',
+      'Counted in the assembly.',
+      'Typed here.',
+      'Typed here.',
+      'Typed on 2026-11-25.',
+      'From the product name in the file.',
+    ]);
+    expect(gridOrigin(second!, price)).toBe('Not typed.');
+    expect(keys.map((k) => isTyped(first!, k))).toEqual([false, false, true, true, true, false]);
+    expect(keys.map((k) => isTyped(second!, k))).toEqual([false, false, false, false, false, false]);
+    expect([isGap(first!, 'drawingNumber'), isGap(first!, 'finish')]).toEqual([true, false]);
   });
   test('masses are typed with their unit; 1 lb is 0.45359237 kg (international pound, 1959)', () => {
     expect([parseMass('1.2 kg'), parseMass('84 g'), parseMass('2 lb'), parseMass('3'), parseMass('3', 'lb'), parseMass('much')]).toEqual([
@@ -165,6 +246,44 @@ describe('sensible values', () => {
     expect(guessScheme(items)).toEqual({ prefix: 'SW-40-', digits: 2 });
     expect(nextDrawingNumber({ prefix: 'SW-40-', digits: 2 }, items)).toBe('SW-40-02');
     expect(nextDrawingNumber({ prefix: 'SW-40-', digits: 2 }, items, new Set(['SW-40-02']))).toBe('SW-40-04');
+  });
+  test('one number alone is no scheme; the one that most share is', () => {
+    const numbered = (...numbers: string[]) =>
+      itemsOf(
+        assembly,
+        apply(
+          {},
+          numbers.map((text, i) => ({ part: assembly.parts[i]!.id, key: 'drawingNumber', text })),
+        ),
+      );
+    expect(guessScheme(numbered('SW-1'))).toBeUndefined();
+    expect(guessScheme(numbered('SW-1', 'SW-002'))).toBeUndefined();
+    expect(guessScheme(numbered('AB', 'AB'))).toBeUndefined();
+    expect(guessScheme(numbered('X-9', 'SW-40', 'SW-41'))).toEqual({ prefix: 'SW-', digits: 2 });
+  });
+  test('one with a supplier is bought, and takes the file’s part number as the supplier’s', () => {
+    const doc = apply({}, [
+      { part: assembly.parts[0]!.id, key: 'supplier', text: 'Tidewater' },
+      { part: assembly.parts[2]!.id, key: 'source', text: 'bought' },
+      { part: assembly.parts[2]!.id, key: 'partNumber', text: 'G-7' },
+    ]);
+    const all = suggestionsFor(itemsOf(assembly, doc), PLAIN_LEDGER);
+    const of = (part: number, key: string) => all.find((s) => s.part === assembly.parts[part]!.id && s.key === key)?.text;
+    expect([of(0, 'source'), of(2, 'source'), of(2, 'supplierNumber'), of(0, 'supplierNumber')]).toEqual(['bought', undefined, 'G-7', undefined]);
+    // A supplier's number that was typed stays; a description that was typed is not made readable.
+    const kept = apply(doc, [
+      { part: assembly.parts[2]!.id, key: 'supplierNumber', text: 'T-1' },
+      { part: assembly.parts[0]!.id, key: 'description', text: 'SIDE_FRAME' },
+    ]);
+    const after = suggestionsFor(itemsOf(assembly, kept), PLAIN_LEDGER);
+    expect(after.filter((s) => s.key === 'supplierNumber' || (s.key === 'description' && s.part === assembly.parts[0]!.id))).toEqual([]);
+  });
+  test('what looks like a fastener is a standard part, unless it has a drawing number', () => {
+    const looks = new Map([[assembly.parts[2]!.id, 'dowel pin']]);
+    const source = (doc: DrawingDocument) =>
+      suggestionsFor(itemsOf(assembly, doc), PLAIN_LEDGER, looks).find((s) => s.part === assembly.parts[2]!.id && s.key === 'source');
+    expect(source({})).toMatchObject({ text: 'standard', why: 'It has the shape of a dowel pin.' });
+    expect(source(apply({}, [{ part: assembly.parts[2]!.id, key: 'drawingNumber', text: 'N-1' }]))).toMatchObject({ text: 'made' });
   });
   test('each says why; made parts get numbers, standard ones do not', () => {
     const ledger = { ...PLAIN_LEDGER, scheme: { prefix: 'AB-', digits: 3 } };

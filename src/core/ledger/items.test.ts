@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { DrawingDocument } from '../document/records.ts';
+import { PLAIN_LEDGER, type DrawingDocument } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { itemsOf, massText, totalMass } from './items.ts';
 import { cellText, DEFAULT_LIST_COLUMNS } from './list-rows.ts';
@@ -70,8 +70,41 @@ describe('items', () => {
     ['1.4404', 7980],
     ['EN AW-6082 T6', 2700],
     ['PA6', 1140],
+    ['Stainless steel', 7900],
+    ['steel, mild', 7850],
+    ['X5CrNi18-10 (1.4301)', 7900],
+    ['AISI 316L', 7980],
+    ['Nylon', 1140],
     ['unobtainium', undefined],
+    ['', undefined],
   ])('density of %s', (name, density) => {
     expect(densityOf(name)).toBe(density);
+  });
+});
+
+describe('where a mass comes from', () => {
+  const [part] = assembly.parts;
+  const withPart = (more: object) => ({ ...assembly, parts: [{ ...part!, ...more }, assembly.parts[1]!] });
+  const mass = (more: object, doc: DrawingDocument = {}) => itemsOf(withPart(more), doc)[0]!;
+  const materials = (name: string, densityKgM3: number): DrawingDocument => ({ ledger: { ...PLAIN_LEDGER, materials: [{ name, densityKgM3 }] } });
+
+  test('the file’s density goes before the table’s, the ledger’s own before both', () => {
+    expect(mass({ densityKgM3: 7800 }).massKg).toBeCloseTo(0.78, 9);
+    expect(mass({ densityKgM3: 7800 }, materials('s 355', 7000)).massKg).toBeCloseTo(0.7, 9);
+    expect(mass({ densityKgM3: 7800 }, materials('S275', 7000)).massKg).toBeCloseTo(0.78, 9);
+  });
+  test('a material typed instead of the file’s does not weigh what the file’s weighs', () => {
+    expect(mass({ densityKgM3: 7800 }, typed('Plate', { material: 'unobtainium' }))).toMatchObject({
+      massKg: undefined,
+      massOrigin: 'No density is known for “unobtainium”: add it to the materials, or type the mass.',
+    });
+    expect(mass({ densityKgM3: 7800 }, typed('Plate', { material: 'PA6' })).massKg).toBeCloseTo(0.114, 9);
+    expect(mass({ densityKgM3: 7800 }, typed('Plate', { material: 'S355' })).massKg).toBeCloseTo(0.78, 9);
+    expect(mass({ material: undefined }).massOrigin).toBe('No material, so no mass.');
+  });
+  test('an open surface weighs nothing until its mass is typed', () => {
+    expect(mass({ volumeMm3: 0 })).toMatchObject({ massKg: undefined, massTyped: false, massOrigin: expect.stringMatching(/^The surface is open/) });
+    expect(mass({ volumeMm3: -5 }).massKg).toBeUndefined();
+    expect(mass({ volumeMm3: 0 }, typed('Plate', { mass: '84 g' }))).toMatchObject({ massKg: 0.084, massTyped: true, massOrigin: 'Typed here.' });
   });
 });

@@ -2,7 +2,7 @@ import { NAME_SOURCE_TEXT } from '../assembly/naming.ts';
 import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord } from '../document/records.ts';
-import { densityOf } from './materials.ts';
+import { densityOf, ownDensityOf } from './materials.ts';
 
 /** Built-in properties, in the order of the grid. */
 export const PROPERTY_KEYS = [
@@ -76,7 +76,7 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
     const part = assembly.parts[index]!;
     const record = typed.get(part.id);
     const values = valuesOf(part, record?.values ?? {}, record?.when ?? {});
-    const mass = massOf(part, values.material.text, record?.values['mass'], materials);
+    const mass = massOf(part, values.material, record?.values['mass'], materials);
     return {
       number: numbers[part.id] ?? i + 1,
       part: part.id,
@@ -132,10 +132,11 @@ interface Mass {
   readonly origin: string;
 }
 
-function massOf(part: Part, material: string, typed: string | undefined, own: LedgerRecord['materials']): Mass {
+/** The ledger's own density goes before the file's, that before the table's; the file's is not for a material typed instead. */
+function massOf(part: Part, { text: material, from }: Value, typed: string | undefined, own: LedgerRecord['materials']): Mass {
   const given = typed === undefined ? undefined : parseMass(typed);
   if (given !== undefined) return { kg: given, typed: true, origin: 'Typed here.' };
-  const density = densityOf(material, own) ?? (material === part.material ? part.densityKgM3 : undefined) ?? part.densityKgM3;
+  const density = ownDensityOf(material, own) ?? (from === 'typed' && material !== part.material ? undefined : part.densityKgM3) ?? densityOf(material);
   if (!density)
     return {
       kg: undefined,

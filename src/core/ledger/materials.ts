@@ -67,18 +67,17 @@ export const MATERIALS: readonly Material[] = (
   ] as const
 ).map(([name, densityKgM3]) => ({ name, densityKgM3, source: MEMORY }));
 
-/** Designations as files and people write them. */
+/** Designations as files and people write them; the first that fits, so stainless steel stands before steel. */
 const WRITTEN: readonly (readonly [RegExp, number])[] = [
-  [/\b(S235|S275|S355|C45|C35|C15|42CrMo4|11SMn30|16MnCr5|DC01|E335|steel|stahl)/i, 7850],
-  [/\b(1\.4301|1\.4305|304|A2)\b/i, 7900],
-  [/\b(1\.4404|1\.4571|316L?|A4|stainless)/i, 7980],
-  [/\b(1\.4310)\b/i, 7900],
+  [/\b(1\.4404|1\.4571|316L?|A4)\b/i, 7980],
+  [/\b(1\.4301|1\.4305|1\.4310|304|A2)\b|\b(stainless|edelstahl)/i, 7900],
+  [/\b(S235|S275|S355|C45|C35|C15|42CrMo4|11SMn30|16MnCr5|DC01|E335)|(steel|stahl)/i, 7850],
   [/\b(EN ?AW-?6082|EN ?AW-?6060|EN ?AW-?5754|AW-?\d{4}|alumini?um|AlMg)/i, 2700],
   [/\b(CuZn\d*|brass|messing)/i, 8500],
   [/\b(CuSn\d*|bronze)/i, 8800],
   [/\b(PA ?6|polyamide|nylon)/i, 1140],
   [/\b(POM|acetal)/i, 1410],
-  [/\b(PTFE)/i, 2200],
+  [/\b(PTFE)/i, 2180],
   [/\b(PE-?HD|PE|polyethylene)\b/i, 960],
   [/\b(NBR|EPDM|rubber)/i, 1200],
   [/\b(beech)/i, 720],
@@ -89,16 +88,21 @@ const WRITTEN: readonly (readonly [RegExp, number])[] = [
 
 const plain = (s: string) => s.toLowerCase().replace(/[\s_-]+/g, '');
 
-/**
- * Density of a material by its designation, kg/m³: own ones first, then the exact name, then what it reads like;
- * undefined when nothing fits.
- */
-export function densityOf(material: string, own: readonly { readonly name: string; readonly densityKgM3: number }[] = []): number | undefined {
-  const name = plain(material);
-  if (name === '') return undefined;
-  const exact = [...own, ...MATERIALS].find((m) => plain(m.name) === name);
-  return exact?.densityKgM3 ?? WRITTEN.find(([pattern]) => pattern.test(material))?.[1];
+interface Weighed {
+  readonly name: string;
+  readonly densityKgM3: number;
 }
+
+const named = (material: string, among: readonly Weighed[]) => {
+  const name = plain(material);
+  return name === '' ? undefined : among.find((m) => plain(m.name) === name)?.densityKgM3;
+};
+
+/** Density that the ledger's own materials give, kg/m³. */
+export const ownDensityOf = (material: string, own: readonly Weighed[]): number | undefined => named(material, own);
+
+/** Density of a material by its designation, kg/m³: the exact name, else what it reads like; undefined when nothing fits. */
+export const densityOf = (material: string): number | undefined => named(material, MATERIALS) ?? WRITTEN.find(([pattern]) => pattern.test(material))?.[1];
 
 /** What a section shows a material as. */
 export type MaterialFamily = 'metal' | 'plastic' | 'wood' | 'glass';
