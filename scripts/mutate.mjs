@@ -82,14 +82,33 @@ const EXCLUDED = ['StringLiteral'];
 
 const report = `reports/mutation/${room.replace('/', '-')}`;
 const keyOf = (r) => `${r.fileName}:${r.location.start.line}:${r.location.start.column}:${r.location.end.column}:${r.replacement}`;
-const rangeOf = (r) =>
-  `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}-${r.location.end.line}:${r.location.end.column}`;
+const nameOf = (r) => r.fileName.replace(`${root}/`, '');
+/** Results count columns from 1, ranges from 0. */
+const rangeOf = (r) => `${nameOf(r)}:${r.location.start.line}:${r.location.start.column - 1}-${r.location.end.line}:${r.location.end.column - 1}`;
 const LIVED = ['Survived', 'NoCoverage'];
+
+/** Is the result about one of the ranges? Stryker keeps what earlier runs found elsewhere in the room. */
+const within = (ranges) => {
+  const wanted = ranges.map((r) => {
+    const [, file, ...at] = /^(.*?)(?::(\d+)(?::(\d+))?-(\d+)(?::(\d+))?)?$/.exec(r);
+    const [l0 = 0, c0 = 0, l1 = Infinity, c1 = Infinity] = at.map((v) => (v === undefined ? undefined : Number(v)));
+    return { file, l0, c0, l1, c1 };
+  });
+  return (r) => {
+    const { start, end } = r.location;
+    return wanted.some(
+      (w) =>
+        w.file === nameOf(r) &&
+        (start.line > w.l0 || (start.line === w.l0 && start.column - 1 >= w.c0)) &&
+        (end.line < w.l1 || (end.line === w.l1 && end.column - 1 <= w.c1)),
+    );
+  };
+};
 
 /** Runs the tests of some globs against the slips in some ranges. */
 async function run(ranges, globs, name) {
   process.env.MUTATE_TESTS = globs.map((g) => (g.endsWith('.test.ts') ? g : `${g}/*.test.ts`)).join(',');
-  return new Stryker({
+  const results = await new Stryker({
     mutate: ranges,
     testRunner: 'vitest',
     plugins: ['@stryker-mutator/vitest-runner'],
@@ -111,6 +130,7 @@ async function run(ranges, globs, name) {
     disableTypeChecks: false,
     allowConsoleColors: false,
   }).runMutationTest();
+  return results.filter(within(ranges));
 }
 
 mkdirSync(join(root, 'reports/mutation'), { recursive: true });
@@ -134,7 +154,7 @@ const line = {
 const survivors = results
   .filter((r) => LIVED.includes(r.status))
   .map((r) => ({
-    at: `${r.fileName.replace(`${root}/`, '')}:${r.location.start.line}:${r.location.start.column}`,
+    at: `${nameOf(r)}:${r.location.start.line}:${r.location.start.column}`,
     slip: r.mutatorName,
     to: r.replacement,
     status: r.status,

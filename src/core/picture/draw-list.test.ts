@@ -123,6 +123,9 @@ describe('the list on paper', () => {
       ['list:1', 'Parts list, items 1 to 30'],
       ['list:1/2', 'Parts list, items 31 to 60'],
     ]);
+    // Thirty rows a block, a line under each but the top one: no more.
+    for (const g of groups)
+      expect(g.items.filter((i) => i.kind === 'stroke' && i.d.split('L').length === 2 && /^M(\S+) (\S+)L\S+ \2$/.test(i.d))).toHaveLength(30);
   });
   test('columns wider than the frame are narrowed alike', async () => {
     const { items } = await drawn;

@@ -156,6 +156,15 @@ describe('the shaded picture', () => {
   });
 });
 
+describe('a picture that is not there', () => {
+  test('leaves the lines to stand alone', () => {
+    const items = drawView({ ...view, shaded: true }, resultOf([{ kind: LineClass.sharp, points: [0, 0, 9, 0] }]), style, context).items;
+    expect(items.map((i) => i.kind)).toEqual(['stroke']);
+    const shading = { window: { minX: 0, maxY: 0, pixelMm: 1, width: 1, height: 1 }, png: new Uint8Array() };
+    expect(drawView(view, resultOf([], { shading }), style, context).items).toEqual([]);
+  });
+});
+
 describe('a cutting plane on its parent view', () => {
   const { assembly, geometries } = assemblyOf([{ name: 'Block', geometry: box([0, 0, 0], [40, 20, 30]) }]);
   const parent = (name: DirectionName): { record: ViewRecord; result: ViewResult } => {
@@ -194,6 +203,8 @@ describe('a cutting plane on its parent view', () => {
     letters.forEach((l, i) => {
       const tip = heads[i]![0]!;
       expect((l.x - tip[0]) * way[0] + (l.y - tip[1]) * way[1]).toBeLessThan(-8);
+      // The middle of its capitals lies 0.8 of their height past the arrow's end, 9 mm from the tip.
+      near([l.x, l.y - style.letter / 2], [tip[0] - way[0] * (9 + 0.8 * style.letter), tip[1] - way[1] * (9 + 0.8 * style.letter)]);
     });
   });
   test('the line lies where the plane is, and runs 7 mm past the view at both ends', () => {
@@ -232,6 +243,40 @@ describe('pull lines', () => {
   });
   test('are left out where nobody wants them', () => {
     expect(pulled(false)).toEqual([]);
+  });
+
+  /** Pixels of 2 mm over 40 × 40 mm; the band from y = 10 to y = 20 is covered. */
+  const window = { minX: 0, maxY: 40, pixelMm: 2, width: 20, height: 20 };
+  const map = { window, component: Int16Array.from({ length: 400 }, (_, i) => (Math.floor(i / 20) >= 10 && Math.floor(i / 20) < 15 ? 0 : -1)) };
+  const flat = (...points: [number, number][]) => ({ component: 0, points });
+  const drawn = (pulls: readonly { component: number; points: [number, number][] }[]) =>
+    strokes(
+      drawView({ ...view, pivot: [0, 0], pullLines: true }, resultOf([], { map, pulls: pulls as unknown as ViewResult['pulls'] }), style, context).items,
+    ).flatMap((s) => pointsOfPath(s.d));
+  test('stop where a component lies over them and go on behind it', () => {
+    const [below, above, ...none] = drawn([flat([10.5, 0], [10.5, 36])]);
+    expect(none).toEqual([]);
+    // From 0 to the band at 10, from 20 on to 36, to the nearest step of 2 mm; on paper 1:2 upward from 80.
+    expect([below![0]![1], below![1]![1]]).toEqual([80, 75]);
+    expect([above![0]![1], above![1]![1]]).toEqual([69, 62]);
+    expect([below![0]![0], above![1]![0]]).toEqual([105.25, 105.25]);
+  });
+  test('run along every leg of a way with a corner', () => {
+    expect(drawn([flat([2, 24], [2, 36], [30, 36])])).toEqual([
+      [
+        [101, 68],
+        [101, 62],
+      ],
+      [
+        [101, 62],
+        [115, 62],
+      ],
+    ]);
+  });
+  test('are drawn once where two run alike, and not at all where they are shorter than 1 mm', () => {
+    expect(drawn([flat([2, 24], [2, 36]), flat([2, 24], [2, 36])])).toHaveLength(1);
+    expect(drawn([flat([2, 36], [2, 37.5])])).toEqual([]);
+    expect(drawn([flat([2, 20.5], [2, 19.5], [2, 2])])).toHaveLength(1);
   });
 });
 
@@ -311,6 +356,41 @@ describe('cuts on paper', () => {
     const turned = { ...half, right: [-1, 0, 0] as const };
     expect(strokes(drawView(turned, result, style, context).items)[0]!.d).toBe('M87.5 62L87.5 83');
     expect(strokes(drawView({ ...half, right: [0.8, 0.6, 0] as const }, result, style, context).items)).toEqual([]);
+    // The same along each axis.
+    for (const axis of [
+      [0, 1, 0],
+      [0, 0, 1],
+      [0, 0.6, 0.8],
+      [0.6, 0.8, 0],
+    ] as const) {
+      const along = { ...cutView({ shape: { kind: 'half', across: axis, from: 25 } }), right: axis };
+      expect(strokes(drawView(along, result, style, context).items).map((s) => s.d)).toEqual(['M112.5 62L112.5 83']);
+    }
+  });
+  test('a broken-out section is bounded by a narrow line, only where it runs over something', () => {
+    // The item map shows something from x = 0 to 20; the outline is a rectangle from 10 to 30.
+    const window = { minX: 0, maxY: 40, pixelMm: 0.5, width: 80, height: 80 };
+    const map = { window, component: Int16Array.from({ length: 6400 }, (_, i) => (i % 80 < 40 ? 0 : -1)) };
+    const local = cutView({ shape: { kind: 'local', outline: [10, 10, 30, 10, 30, 30, 10, 30] } });
+    const [line, ...none] = strokes(drawView(local, resultOf([], { map }), style, context).items);
+    expect(none).toEqual([]);
+    expect([line!.width, line!.dash]).toEqual([style.narrow, undefined]);
+    const points = pointsOfPath(line!.d).flat();
+    // On paper 1:2: x from 105 to 110, y from 65 to 75; nothing runs up at x = 115.
+    for (const [x, y] of points) expect(x >= 104.99 && x <= 110.6 && y >= 64.99 && y <= 75.01).toBe(true);
+    for (const [x, y] of [
+      [105, 65],
+      [105, 75],
+      [110, 65],
+      [110, 75],
+    ] as const)
+      expect(Math.min(...points.map((p) => Math.hypot(p[0] - x, p[1] - y)))).toBeLessThan(0.8);
+    const length = pointsOfPath(line!.d).reduce(
+      (sum, run) => sum + run.slice(1).reduce((n, p, i) => n + Math.hypot(p[0] - run[i]![0], p[1] - run[i]![1]), 0),
+      0,
+    );
+    expect(length).toBeGreaterThan(18.9);
+    expect(length).toBeLessThan(21.5);
   });
   test('a stepped cutting plane has wide bends and arrows at both ends', () => {
     const record: ViewRecord = { ...view, ...namedFrame('top'), hidden: false, pivot: [0, 0] };
@@ -338,6 +418,20 @@ describe('cuts on paper', () => {
       .filter((s) => s.width === style.wide && !s.source)
       .map((s) => pointsOfPath(s.d)[0]!);
     // Two at each bend, 2.5 mm long, and the ends, 6 mm.
+    // They lie on the line's ends and on its two bends, pointing along it.
+    const sorted = (p: readonly (readonly [number, number])[]) =>
+      [...p].sort((a, b) => a[0] - b[0] || a[1] - b[1]).map((q) => q.map((v) => Math.round(v * 100) / 100));
+    expect(sorted(bends.map((b) => b[1]!))).toEqual(sorted([...corners.filter((p) => p[0] === 110), ...corners]));
+    expect(sorted(bends.map((b) => b[0]!))).toEqual(
+      sorted([
+        [99, corners.find((p) => p[0] === 93)![1]],
+        [126, corners.find((p) => p[0] === 132)![1]],
+        [107.5, corners.find((p) => p[0] === 93)![1]],
+        [112.5, corners.find((p) => p[0] === 132)![1]],
+        [110, 75],
+        [110, 75],
+      ]),
+    );
     const lengths = bends.map(([a, b]) => Math.round(Math.hypot(b![0] - a![0], b![1] - a![1]) * 10) / 10).sort((a, b) => a - b);
     expect(lengths).toEqual([2.5, 2.5, 2.5, 2.5, 6, 6]);
     expect(items.filter((i) => i.kind === 'fill')).toHaveLength(2);

@@ -179,8 +179,9 @@ function drawPulls(view: ViewRecord, result: ViewResult, map: PaperMap, style: S
       const free = k <= n && !taken(...at(k));
       if (free && start < 0) start = k;
       if (free || start < 0) continue;
-      if ((k - start) * window.pixelMm * map.scale > 1) {
-        const [a, b] = [at(start), at(k - 1)];
+      const [a, b] = [at(start), at(k - 1)];
+      // What is shorter than 1 mm on paper is a speck.
+      if (Math.hypot(b[0] - a[0], b[1] - a[1]) * map.scale > 1) {
         const piece = `M${num(map.x(a[0]))} ${num(map.y(a[1]))}L${num(map.x(b[0]))} ${num(map.y(b[1]))}`;
         if (!seen.has(piece)) d += piece;
         seen.add(piece);

@@ -10,6 +10,9 @@ describe('lettering', () => {
     expect(textWidth('Bolt M8', 2.5)).toBeGreaterThan(textWidth('Bolt', 2.5));
     expect(textWidth('Bolt', 5)).toBeCloseTo(2 * textWidth('Bolt', 2.5), 9);
   });
+  test('an unknown letter counts as nine tenths of an em', () => {
+    expect(textWidth('\u{1F529}', 3.5)).toBeCloseTo(0.9 * emFor(3.5), 9);
+  });
   test('what does not fit is cut short and says so', () => {
     expect(fitText('Bolt', 2.5, 50)).toBe('Bolt');
     const short = fitText('Bearing, flanged, self-aligning', 2.5, 20);
