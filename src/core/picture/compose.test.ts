@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { componentsOf } from '../assembly/components.ts';
-import { BLANK_DRAWING, type BalloonRecord, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { BLANK_DRAWING, type BalloonRecord, type DrawingDocumentRecord, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { formatByName, styleFor } from '../sheet/formats.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
@@ -36,7 +36,7 @@ const front: ViewRecord = {
 };
 const top: ViewRecord = { ...front, ...namedFrame('top'), id: 'view:2', name: 'Plan', at: [100, 180] };
 const section: ViewRecord = { ...front, id: 'view:3', at: [250, 80], cut: { normal: [0, -1, 0], d: -10, letter: 'A', keptWhole: [], shownIn: 'view:2' } };
-const documentOf = (...records: readonly { readonly id: string }[]): DrawingDocument => ({
+const documentOf = (...records: readonly DrawingDocumentRecord[]): DrawingDocument => ({
   drawing: { ...BLANK_DRAWING, title: 'Stand', number: 'N-1' },
   'sheet:1': sheet(1),
   ...Object.fromEntries(records.map((r) => [r.id, r])),

@@ -252,3 +252,17 @@ describe('keys do not depend on how things are listed', () => {
     expect(told.at(-1)!).toBeGreaterThan(0.5);
   });
 });
+
+describe('paths', () => {
+  test('of parts kept whole and of lines left out are the model’s; those it does not have are passed over', () => {
+    const spec = specOf({ ...exploded, cut: { ...cut, keptWhole: ['far', 'gone', 'rod'] } }, withSpread({ linesOff: ['pin', 'gone'] }), components);
+    expect(spec.cut!.keptWhole).toEqual([1, 3]);
+    expect(spec.spread!.linesOff).toEqual([2]);
+    expect(specOf(exploded, doc, components).spread!.linesOff).toEqual([]);
+    expect(specOf({ ...view, cut }, doc, components).cut).toEqual({ normal: [0, -1, 0], d: -5, keptWhole: [] });
+    expect(specOf({ ...view, cut: { ...cut, behindMm: 3, shape: { kind: 'half', across: [1, 0, 0], from: 2 } } }, doc, components).cut).toMatchObject({
+      behindMm: 3,
+      shape: { from: 2 },
+    });
+  });
+});
