@@ -22,7 +22,10 @@ describe('SVG', () => {
   const [first, , third] = sheetsAsSvg(sheets, drawn.results, font);
   test('has true size, arcs, picture and lettering in it, and a label for every view', () => {
     expect(first).toMatch(/width="420mm" height="297mm" viewBox="0 0 420 297"/);
-    expect(first).toMatch(/A3 3 0 0 [01]|A6 6 0 0 [01]|A\d/);
+    // The ring of radius 11 mm: a circle seen from above, an ellipse of 1 : √3 seen isometrically (ISO 5456-3).
+    const paths = first!.match(/ d="[^"]*"/g)!.join('');
+    expect(paths).toContain('A11 11 ');
+    expect(paths).toContain(`A11 ${num(11 / Math.sqrt(3))} `);
     expect(first).toContain('data:image/png;base64,');
     expect(first).toContain('data:font/ttf;base64,');
     expect(first).toContain('aria-label="Front, scale');

@@ -9,7 +9,7 @@ import type { Assembly } from '../core/assembly/assembly.ts';
 import { changeReport } from '../core/revision/changes.ts';
 import { matchAssemblies } from '../core/revision/match.ts';
 import type { ImportResult } from '../core/assembly/importing.ts';
-import { SurfaceKind } from '../core/assembly/part-geometry.ts';
+import { SurfaceKind, FACE_STRIDE } from '../core/assembly/part-geometry.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { viewBox } from '../core/shade/raster.ts';
@@ -86,7 +86,9 @@ describe('assemblies of the interoperability rounds', () => {
   test('files with splines only still give cylinders and circles', async () => {
     const { assembly, geometries } = await load('cax-if/as1-oc-214.stp');
     const bolt = geometries.get(assembly.parts.find((p) => p.name === 'bolt')!.geometryKey)!;
-    expect([...bolt.faceKind].filter((k) => k === SurfaceKind.cylinder).length).toBeGreaterThan(0);
+    const radii = [...bolt.faceKind].flatMap((k, i) => (k === SurfaceKind.cylinder ? [bolt.faceParams[FACE_STRIDE * i + 6]] : []));
+    // A head of 15 mm on a shank of 10 mm, each in two halves.
+    expect(radii).toEqual([7.5, 7.5, 5, 5].map((r) => expect.closeTo(r, 5)));
     expect([...bolt.edgeCurve]).toContain(1);
   });
 });
@@ -149,6 +151,8 @@ describe('the demo', () => {
     expect(of('count')).toEqual(['Washer 10']);
     expect(of('reshaped')).toEqual(['Boom tube', 'Crank arm', 'Drum flange']);
     expect(of('property')).toEqual(['Boom tube', 'Flange bearing', 'Sheave']);
-    expect(of('moved')).toEqual(expect.arrayContaining(['Hex bolt M8x16', 'Sheave']));
+    // The tube is longer, so all that hangs on its sheave moves; the crank too, so all that hangs on its grip.
+    expect(of('moved')).toEqual(['Circlip 10', 'Circlip 12', 'Grip axle', 'Handle grip', 'Hex bolt M8x16', 'Hex nut M10', 'Sheave', 'Sheave pin']);
+    expect(new Set(changes.map((c) => c.kind))).toEqual(new Set(['added', 'removed', 'renamed', 'count', 'reshaped', 'property', 'moved']));
   });
 });
