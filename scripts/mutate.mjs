@@ -20,6 +20,7 @@ const ALSO = {
   'core/views': ['src/core/picture/**'],
   'core/draft': ['src/core/proof/**'],
   'core/ledger': ['src/formats/tables.test.ts'],
+  'core/revision': ['src/kernel/compare.test.ts'],
   formats: ['src/core/picture/**'],
 };
 
@@ -105,8 +106,8 @@ const within = (ranges) => {
   };
 };
 
-/** Runs the tests of some globs against the slips in some ranges. */
-async function run(ranges, globs, name) {
+/** Runs the tests of some globs against the slips in some ranges; `loading` also those slips that only act while tests are loaded. */
+async function run(ranges, globs, name, loading) {
   process.env.MUTATE_TESTS = globs.map((g) => (g.endsWith('.test.ts') ? g : `${g}/*.test.ts`)).join(',');
   const results = await new Stryker({
     mutate: ranges,
@@ -115,7 +116,7 @@ async function run(ranges, globs, name) {
     vitest: { configFile: 'vitest.mutate.config.ts', related: false },
     mutator: { excludedMutations: EXCLUDED },
     coverageAnalysis: 'perTest',
-    ignoreStatic: true,
+    ignoreStatic: !loading,
     incremental: true,
     incrementalFile: `${name}.incremental.json`,
     concurrency: workers,
@@ -134,10 +135,10 @@ async function run(ranges, globs, name) {
 }
 
 mkdirSync(join(root, 'reports/mutation'), { recursive: true });
-const first = await run(rest.length ? rest : await sampled(), [`src/${room}/**`], report);
-// What the room's own tests let live is shown to those of its neighbours.
+const first = await run(rest.length ? rest : await sampled(), [`src/${room}/**`], report, false);
+// What lives is tried once more: with what tests share and compute while they are loaded, and with the neighbours' tests.
 const open = first.filter((r) => LIVED.includes(r.status));
-const wider = ALSO[room] && open.length ? await run(open.map(rangeOf), ALSO[room], `${report}.wider`) : [];
+const wider = open.length ? await run(open.map(rangeOf), [`src/${room}/**`, ...(ALSO[room] ?? [])], `${report}.wider`, true) : [];
 const caught = new Set(wider.filter((r) => r.status === 'Killed' || r.status === 'Timeout').map(keyOf));
 const results = first.map((r) => (caught.has(keyOf(r)) ? { ...r, status: 'Killed' } : r));
 

@@ -95,7 +95,7 @@ export async function spreadAsGltf(assembly: Assembly, geometries: ReadonlyMap<s
 }
 
 const changes = (motions: readonly (readonly Placement[])[], component: number, k: number): boolean =>
-  k > 0 && k < motions.length && motions[k]![component] !== motions[k - 1]![component];
+  k > 0 && k < motions.length && motions[k]![component]!.some((v, i) => v !== motions[k - 1]![component]![i]);
 
 function parts(m: Placement): { translation: [number, number, number]; rotation: [number, number, number, number]; scale: [number, number, number] } {
   const matrix = new Matrix4().set(m[0]!, m[1]!, m[2]!, m[3]!, m[4]!, m[5]!, m[6]!, m[7]!, m[8]!, m[9]!, m[10]!, m[11]!, 0, 0, 0, 1);

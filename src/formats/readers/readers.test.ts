@@ -107,6 +107,18 @@ describe('OBJ', () => {
     expect(readObj(obj, beside).meshes[0]).toMatchObject({ name: 'Post', material: 'Oak', color: '#cc6600' });
     expect(readObj(obj).meshes[0]!.color).toBeUndefined();
   });
+  test('a colour of too few figures, or of none, is no colour', () => {
+    const file = (name: string, text: string) => ({ name, bytes: strToU8(text) });
+    const obj = file('a.obj', 'o Post\nusemtl Oak\nv 0 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n');
+    const color = (kd: string) => readObj(obj, [file('a.mtl', `newmtl Oak\n${kd}\n`)]).meshes[0]!.color;
+    expect([color('Kd 1 0 0'), color('Kd 0.8'), color('Kd a b c'), color('Kd 1 0 x'), color('Ns 3')]).toEqual([
+      '#ff0000',
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    ]);
+  });
   test('with Y up it is turned upright', async () => {
     close(sizeOf(await load('boxes.obj', strToU8(new OBJExporter().parse(twoBoxes())), { up: 'y' })), [40, 70, 30]);
   });
@@ -156,6 +168,62 @@ describe('glTF', () => {
     // Upright: what was up in Y is up in Z; 80 mm to the right, 40 mm to the left.
     close(sizeOf(read), [120, 20, 230], 3);
     expect([...geometries.values()].every((g) => g.closed)).toBe(true);
+  });
+  test('strips and fans are the triangles they say, wound the same way; lines are left out and told', async () => {
+    const doc = new Document();
+    const buffer = doc.createBuffer();
+    const square = Float32Array.from([0, 0, 0, 1, 0, 0, 0, 1, 0, 1, 1, 0]);
+    const ring = Float32Array.from([0, 0, 0, 1, 0, 0, 1, 1, 0, 0, 1, 0]);
+    const mesh = (name: string, mode: number, points: Float32Array<ArrayBuffer>) =>
+      doc.createMesh(name).addPrimitive(
+        doc
+          .createPrimitive()
+          .setMode(mode as never)
+          .setAttribute('POSITION', doc.createAccessor().setType('VEC3').setArray(points).setBuffer(buffer)),
+      );
+    const scene = doc.createScene('Modes');
+    for (const [name, mode, points] of [
+      ['Strip', 5, square],
+      ['Fan', 6, ring],
+      ['Triangles', 4, ring.slice(0, 9)],
+      ['Lines', 1, ring],
+    ] as const)
+      scene.addChild(doc.createNode(name).setMesh(mesh(name, mode, points)));
+    const tree = await readMeshFile({ name: 'modes.glb', bytes: await new NodeIO().writeBinary(doc) }, []);
+    const corners = (i: number) =>
+      Array.from({ length: tree.meshes[i]!.positions.length / 3 }, (_, k) =>
+        Array.from(tree.meshes[i]!.positions)
+          .slice(3 * k, 3 * k + 2)
+          .join(''),
+      );
+    // glTF 2.0, 3.7.2.1: strip (0 1 2)(1 3 2), fan (0 1 2)(0 2 3).
+    expect(corners(0)).toEqual(['00', '10', '01', '10', '11', '01']);
+    expect(corners(1)).toEqual(['00', '10', '11', '00', '11', '01']);
+    expect(corners(2)).toEqual(['00', '10', '11']);
+    expect(corners(3)).toEqual([]);
+    expect(tree.notices).toEqual([{ code: 'LEFT_OUT', about: 'Lines', text: '“Lines” has lines or points that are left out.' }]);
+    // Without a top of its own the file's scene is the top.
+    expect(tree.nodes.map((n) => [n.name, n.parent])).toEqual([
+      ['Modes', -1],
+      ['Strip', 0],
+      ['Fan', 0],
+      ['Triangles', 0],
+      ['Lines', 0],
+    ]);
+  });
+  test('buffers in the text, in a folder, in another case; pictures are not asked for, buffers are', async () => {
+    const { json, resources } = await new NodeIO().writeJSON(shelf());
+    const [[, bytes]] = Object.entries(resources) as [[string, Uint8Array]];
+    const buffers = json.buffers as { uri?: string }[];
+    const withUri = (uri: string) =>
+      strToU8(JSON.stringify({ ...json, buffers: [{ ...buffers[0], uri }], images: [{ uri: 'wood.png' }, { uri: 'data:image/png;base64,AA==' }] }));
+    const size = async (uri: string, beside: { name: string; bytes: Uint8Array }[]) => sizeOf(await load('shelf.gltf', withUri(uri), {}, beside));
+    close(await size(`data:application/octet-stream;base64,${Buffer.from(bytes).toString('base64')}`, []), [120, 20, 230], 3);
+    close(await size('parts/My%20Shelf.bin', [{ name: 'my shelf.BIN', bytes }]), [120, 20, 230], 3);
+    await expect(size('parts/My%20Shelf.bin', [{ name: 'other.bin', bytes }])).rejects.toMatchObject({
+      code: 'FILES_MISSING',
+      message: expect.stringContaining('My Shelf.bin'),
+    });
   });
   test('text with its buffer beside it is the same', async () => {
     const { json, resources } = await new NodeIO().writeJSON(shelf());
