@@ -253,12 +253,25 @@ describe('taking a newer model over', () => {
   });
   test('balloons, kept-whole choices and pulls follow; what lost its target is told', () => {
     expect(result.document['b:frame']).toMatchObject({ component: 'Main frame' });
-    expect(result.document['b:bolt']).toMatchObject({ component: 'Bolt' });
+    // The bolt that is left stands 80 mm to the right of the one that is gone.
+    expect(result.document['b:bolt']).toMatchObject({ component: 'Bolt', anchor: [80, 0] });
+    expect(result.document['b:frame']).toMatchObject({ anchor: [0, 0] });
     expect((result.document['view:1'] as ViewRecord).cut!.keptWhole).toEqual([]);
     expect((result.document['spread:1'] as SpreadRecord).pulls).toEqual([{ components: ['Bolt'], direction: [0, 0, 1], distanceMm: 50 }]);
     expect(done.losses.map((l) => l.text)).toEqual([
       'A balloon pointed at “Grip”, which is gone.',
       'One pull of Spread 1 moved nothing but parts that are gone.',
+    ]);
+  });
+  test('numbers that were given once are not given again, also by models before this one', () => {
+    const numbered = { ...doc, numbers: { type: 'numbers', id: 'numbers', of: { Frame: 1, Bolt: 2, Grip: 3 }, last: 9 } } as unknown as DrawingDocument;
+    const taken = takeOver(before, after, numbered, matchAssemblies(before, after), model);
+    const r = applySteps(numbered, taken.steps);
+    if (!r.ok) throw new Error(r.reason);
+    expect(itemsOf(taken.assembly, r.document).map((i) => [i.values.description.text, i.number])).toEqual([
+      ['Cover', 10],
+      ['Main frame', 1],
+      ['Bolt', 2],
     ]);
   });
   test('a leader follows its component as far as the view sees it move', () => {
@@ -419,6 +432,32 @@ describe('pairs that lie nowhere near the ground, by their change list', () => {
       ['colour', 'Housing', '#112233', '#445566', 'Its colour changed: #112233 became #445566.'],
       ['property', 'Lid', 'S235', 'S355', 'Material: S235 became S355.'],
     ]);
+  });
+  test('a component is unchanged only when nothing about it changed', () => {
+    const left = (i: number, change: Partial<Made>) => changes(with1(i, change)).unchanged;
+    expect([
+      left(1, { material: 'S355' }),
+      left(1, { name: 'Cover plate' }),
+      left(1, { size: [120, 80, 7] }),
+      left(0, { color: '#445566' }),
+      left(2, { at: [40, 52, 40] }),
+      left(3, { at: [-20, 31, 30] }),
+      left(1, { at: [13, -47, 65.005] }),
+    ]).toEqual([4, 4, 4, 4, 4, 4, 5]);
+  });
+  test('a number is read under its usual names, and a blank one is none', () => {
+    const numbered = (key: string, value: (i: number) => string) => (list: readonly Made[]) =>
+      list.map((m, i): Made => {
+        const { number: _, ...rest } = m;
+        return i < 2 ? { ...rest, properties: { [key]: value(i) } } : rest;
+      });
+    // Numbers exchanged, names and shapes not: where they count, both are renamed.
+    const exchanged = (key: string, before: readonly string[], after: readonly string[]) =>
+      changes(numbered(key, (i) => after[i]!)(base), numbered(key, (i) => before[i]!)(base)).list.filter((l) => l.startsWith('renamed')).length;
+    for (const key of ['Part number', 'PART_NO', 'partno.', 'Part-Number']) expect([key, exchanged(key, ['1', '2'], ['2', '1'])]).toEqual([key, 2]);
+    expect(exchanged('Part number', ['1', '2'], [' 2 ', '1 '])).toBe(2);
+    for (const key of ['Spare part number', 'Part number of the supplier', 'Colour']) expect([key, exchanged(key, ['1', '2'], ['2', '1'])]).toEqual([key, 0]);
+    expect(exchanged('Part number', [' ', '2'], ['3', ' '])).toBe(0);
   });
   test('several properties at once are told side by side', () => {
     const [first] = changes(with1(1, { material: 'S355', properties: { Finish: 'zinc' } })).changes;
