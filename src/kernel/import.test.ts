@@ -8,6 +8,7 @@ import { importReport } from '../core/assembly/report.ts';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import { changeReport } from '../core/revision/changes.ts';
 import { matchAssemblies } from '../core/revision/match.ts';
+import { shapeTeller } from '../core/revision/same-shape.ts';
 import type { ImportResult } from '../core/assembly/importing.ts';
 import { SurfaceKind, FACE_STRIDE } from '../core/assembly/part-geometry.ts';
 import { namedFrame } from '../core/outline/directions.ts';
@@ -136,10 +137,12 @@ describe('the demo', () => {
     expect(found.filter(([name, shape]) => shape && /plate|frame|drum|arm|tube|fork/i.test(name))).toEqual([]);
   });
   test('has a second revision with every kind of change, and nothing else', async () => {
-    const [a, b] = [(await demo(1)).assembly, (await demo(2)).assembly];
-    const m = matchAssemblies(a, b);
+    const [before, after] = [await demo(1), await demo(2)];
+    const [a, b] = [before.assembly, after.assembly];
+    const geometries = new Map([...before.geometries, ...after.geometries]);
+    const m = matchAssemblies(a, b, [], shapeTeller(geometries));
     expect(m.doubtful).toEqual([]);
-    const { changes } = changeReport(a, b, m);
+    const { changes } = changeReport(a, b, m, geometries);
     const of = (kind: string) =>
       changes
         .filter((c) => c.kind === kind)
@@ -152,7 +155,17 @@ describe('the demo', () => {
     expect(of('reshaped')).toEqual(['Boom tube', 'Crank arm', 'Drum flange']);
     expect(of('property')).toEqual(['Boom tube', 'Flange bearing', 'Sheave']);
     // The tube is longer, so all that hangs on its sheave moves; the crank too, so all that hangs on its grip.
-    expect(of('moved')).toEqual(['Circlip 10', 'Circlip 12', 'Grip axle', 'Handle grip', 'Hex bolt M8x16', 'Hex nut M10', 'Sheave', 'Sheave pin']);
+    expect(of('moved')).toEqual([
+      'Circlip 10',
+      'Circlip 12',
+      'Grip axle',
+      'Handle grip',
+      'Hex bolt M8x16',
+      'Hex nut M10',
+      'Sheave',
+      'Sheave fork',
+      'Sheave pin',
+    ]);
     expect(new Set(changes.map((c) => c.kind))).toEqual(new Set(['added', 'removed', 'renamed', 'count', 'reshaped', 'property', 'moved']));
   });
 });
