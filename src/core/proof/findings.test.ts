@@ -2,6 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../document/records.ts';
 import { anchorsOf } from '../annotate/balloon/anchors.ts';
 import { composeSheet } from '../picture/compose.ts';
+import type { DisplayList } from '../picture/display-list.ts';
+import type { ViewResult } from '../views/compute-view.ts';
 import { viewRect } from '../picture/draw-view.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { findingsOf } from './findings.ts';
@@ -218,5 +220,104 @@ describe('what stands over what', () => {
       ).length;
     };
     expect([4.9, 5.1, 84.9, 85.1, 94.9, 95.1, 174.9, 175.1].map(slanted)).toEqual([1, 0, 0, 1, 1, 0, 0, 1]);
+  });
+});
+
+describe('groups on a sheet put there by hand', () => {
+  const [sheetId] = [...drawn.sheets.keys()];
+  const front = drawn.document['view:front'] as ViewRecord;
+  type Group = DisplayList['groups'][number];
+  const group = (id: string, role: Group['role'], box: Group['box']): Group => ({ id, role, label: id, box, items: [] });
+  const found = (groups: readonly Group[], more: Partial<Parameters<typeof findingsOf>[0]> = {}) =>
+    findingsOf({ ...drawn, items: [], sheets: new Map([[sheetId!, { width: 420, height: 297, groups }]]), ...more })
+      .filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')
+      .map((f) => [f.code, f.sheet, ...f.about]);
+
+  test('what may lie over each other and what may not, whichever was drawn first', () => {
+    const box = [100, 100, 30, 30] as const;
+    const over = (a: Group['role'], b: Group['role']) => found([group('a', a, box), group('b', b, box)]).length;
+    expect([over('title', 'list'), over('list', 'list'), over('view', 'balloon'), over('balloon', 'view')]).toEqual([0, 0, 0, 0]);
+    expect([over('title', 'view'), over('list', 'balloon'), over('balloon', 'balloon'), over('title', 'balloon'), over('view', 'title')]).toEqual([
+      1, 1, 1, 1, 1,
+    ]);
+    expect(found([group('a', 'list', box), group('b', 'balloon', box)])).toEqual([['OVERLAP', sheetId, 'a', 'b']]);
+    // Edge to edge is beside each other.
+    expect(found([group('a', 'list', box), group('b', 'balloon', [130, 100, 5, 5])])).toEqual([]);
+    expect(found([group('a', 'list', box), group('b', 'balloon', [129.9, 100, 5, 5])])).toHaveLength(1);
+  });
+  test('the title block and the frame are where they are; anything else stays inside', () => {
+    const outside = [15, 100, 30, 30] as const;
+    expect(found([group('frame', 'frame', outside), group('title', 'title', outside)])).toEqual([]);
+    expect(found([group('b', 'balloon', outside)])).toEqual([['OUTSIDE_FRAME', sheetId, 'b']]);
+  });
+
+  /** Four by four pixels of 10 mm of the model, 2 mm on paper at 1:5; one of them shows something. */
+  const view: ViewRecord = { ...front, scale: 0.2, at: [100, 100], pivot: [0, 0] };
+  const window = { minX: -20, maxY: 20, pixelMm: 10, width: 4, height: 4 };
+  const filled = (i: number, j: number) =>
+    new Map([[view.id, { ...drawn.results.get(view.id)!, map: { window, component: Int16Array.from({ length: 16 }, (_, k) => (k === j * 4 + i ? 0 : -1)) } }]]);
+  test.each([
+    [0, 0],
+    [3, 3],
+    [3, 0],
+    [1, 2],
+  ])('a list over pixel %d, %d of a view is over the view, one beside it is not', (i, j) => {
+    const over = (x: number, y: number, size: number) =>
+      found([group(view.id, 'view', [96, 96, 8, 8]), group('l', 'list', [x, y, size, size])], {
+        document: { ...drawn.document, [view.id]: view },
+        results: filled(i, j),
+      }).length;
+    // The pixel's corner on paper: the window begins at 96, 96.
+    const [x, y] = [96 + 2 * i, 96 + 2 * j];
+    expect(over(x + 0.5, y + 0.5, 1)).toBe(1);
+    expect(over(x + 1.9, y + 1.9, 20)).toBe(1);
+    // A pixel's breadth away is certainly beside it.
+    for (const [dx, dy] of [
+      [4.1, 0],
+      [0, 4.1],
+      [-4.1, 0],
+      [0, -4.1],
+    ] as const)
+      expect([dx, dy, over(x + dx + 0.5, y + dy + 0.5, 1)]).toEqual([dx, dy, 0]);
+  });
+  test('without a result a view counts as full', () => {
+    expect(found([group(view.id, 'view', [96, 96, 8, 8]), group('l', 'list', [97, 97, 1, 1])], { results: new Map() })).toHaveLength(1);
+    // A view over a view is always too much.
+    expect(
+      found([group(view.id, 'view', [96, 96, 8, 8]), group('v', 'view', [97, 97, 1, 1])], {
+        document: { ...drawn.document, [view.id]: view },
+        results: filled(3, 3),
+      }),
+    ).toHaveLength(1);
+  });
+  test('one open piece of several is enough to name its item; no result, no finding', () => {
+    const items = [{ ...drawn.items[3]!, components: [3, 5] }];
+    const open = (results: ReadonlyMap<string, ViewResult>) =>
+      findingsOf({ ...drawn, items, results, sheets: new Map() })
+        .filter((f) => f.code === 'NOT_CUT')
+        .map((f) => f.text.split(':')[0]);
+    expect(open(new Map([['view:section', { ...drawn.results.get('view:section')!, uncut: [5] }]]))).toEqual(['Section A–A shows 4 Tower whole']);
+    expect(open(new Map())).toEqual([]);
+  });
+  test('two leaders that cross are told once, by both their names', () => {
+    const [a, b] = recordsOf(drawn.document, 'balloon').filter((x) => x.view === 'view:exploded') as [BalloonRecord, BalloonRecord];
+    // Tips 20 mm apart on paper, circles 20 mm below each other's tip.
+    const [p, q]: [number, number][] = [
+      [exploded.pivot[0], exploded.pivot[1]],
+      [exploded.pivot[0] + 20 / exploded.scale, exploded.pivot[1]],
+    ];
+    const crossing = (dx: number) => {
+      const document = {
+        ...drawn.document,
+        [a.id]: { ...a, anchor: p, offset: [20 + dx, 20] },
+        [b.id]: { ...b, anchor: q, offset: [-dx, 20] },
+      } as DrawingDocument;
+      const only = Object.fromEntries(Object.entries(document).filter(([id, r]) => r.type !== 'balloon' || id === a.id || id === b.id));
+      return findingsOf({ ...drawn, document: only, sheets: new Map() })
+        .filter((f) => f.code === 'LEADERS_CROSS')
+        .map((f) => [f.sheet, [...f.about].sort()]);
+    };
+    expect(crossing(0)).toEqual([[exploded.sheet, [a.id, b.id].sort()]]);
+    expect(crossing(-15)).toEqual([]);
   });
 });
