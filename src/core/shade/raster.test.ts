@@ -66,6 +66,66 @@ describe('what each pixel shows', () => {
   });
 });
 
+describe('every pixel of a ball', () => {
+  const radius = 50;
+  const raster = look([body(0, sphere(radius, 60, 120))], 150, { colors: [[240, 120, 60]] });
+  const { window: w } = raster;
+  const at = (i: number, j: number) => [w.minX + (i + 0.5) * w.pixelMm, w.maxY - (j + 0.5) * w.pixelMm] as const;
+  test('is as deep as the ball there', () => {
+    for (let j = 0; j < w.height; j += 3)
+      for (let i = 0; i < w.width; i += 3) {
+        const [x, y] = at(i, j);
+        const inside = radius ** 2 - x * x - y * y;
+        if (inside > 200) expect(raster.depth[j * w.width + i]! - Math.sqrt(inside)).toBeCloseTo(0, 0);
+        if (inside < -100) expect(raster.depth[j * w.width + i]).toBe(-Infinity);
+      }
+  });
+  // Lambert's cosine law, lifted by half, with the light over the reader's left shoulder.
+  test('is as light as its slope to the light says, each colour alike', () => {
+    const light = [-0.35, 0.55, 0.758];
+    let n = 0;
+    for (let j = 0; j < w.height; j++)
+      for (let i = 0; i < w.width; i++) {
+        const [x, y] = at(i, j);
+        const z = Math.sqrt(radius ** 2 - x * x - y * y);
+        if (!(z > 0.4 * radius)) continue;
+        const lit = (x * light[0]! + y * light[1]! + z * light[2]!) / radius;
+        const tone = 0.5 + 0.5 * Math.max(0, lit);
+        const p = (j * w.width + i) * 4;
+        [240, 120, 60].forEach((c, k) => expect(Math.abs(raster.rgba![p + k]! - c * tone)).toBeLessThan(0.02 * c + 1.5));
+        n++;
+      }
+    expect(n).toBeGreaterThan(0.6 * Math.PI * (radius / w.pixelMm) ** 2);
+  });
+  test('is the same in a window that shows only a part of it', () => {
+    const part = { ...w, minX: w.minX + 20 * w.pixelMm, maxY: w.maxY - 30 * w.pixelMm, width: 70, height: 50 };
+    const some = rasterize(raster.scene, part, 1, { colors: [[240, 120, 60]] });
+    for (let j = 0; j < part.height; j++)
+      for (let i = 0; i < part.width; i++) {
+        const [p, q] = [j * part.width + i, (j + 30) * w.width + i + 20];
+        expect(some.component[p]).toBe(raster.component[q]);
+        expect(Math.abs(some.rgba![p * 4]! - raster.rgba![q * 4]!)).toBeLessThanOrEqual(1);
+      }
+    // And nothing where the window lies beside it.
+    const beside = rasterize(raster.scene, { ...w, minX: 2 * radius }, 1);
+    expect([count(beside.component, 0), beside.silhouette[0], beside.rgba]).toEqual([0, 0, undefined]);
+  });
+  test('is flat in one tone for each triangle where that is asked for: the faces of a turned box have three', () => {
+    const turned = projectScene([body(0, box([0, 0, 0], [40, 30, 20]))], namedFrame('isometric'));
+    const window = windowAround(planeBox(turned), 120);
+    for (const flat of [true, false]) {
+      const { rgba, component } = rasterize(turned, window, 1, { colors: [[200, 200, 200]], flat });
+      const tones = new Set(Array.from(component, (c, i) => (c < 0 ? -1 : rgba![i * 4]!)));
+      tones.delete(-1);
+      expect([flat, tones.size]).toEqual([flat, 3]);
+      // The top is the lightest: its normal lies nearest to the light.
+      const up = [0, Math.sqrt(2 / 3), Math.sqrt(1 / 3)];
+      const top = 200 * (0.5 + 0.5 * (up[1]! * 0.55 + up[2]! * 0.758));
+      expect(Math.max(...tones)).toBe(Math.floor(top));
+    }
+  });
+});
+
 describe('shading', () => {
   const grey: Shade = { colors: [[200, 200, 200]] };
   const tones = (flat: boolean) => {
@@ -105,6 +165,24 @@ describe('colours', () => {
   test('are read from hexadecimal; anything else is a light grey', () => {
     expect(colorBytes('#C98a3A')).toEqual([201, 138, 58]);
     for (const odd of [undefined, '', 'teal', '#abc']) expect(colorBytes(odd)).toEqual([200, 200, 196]);
+  });
+  // CSS Color 4, chapter 7: hsl(28.8, 42 %, 72 %) is the first, written out there as chroma and hue sixth.
+  test('of items are what their hue, saturation and lightness say', () => {
+    const rgb = (h: number, s: number, l: number) => {
+      const c = (1 - Math.abs(2 * l - 1)) * s;
+      const sixth = (h % 1) * 6;
+      const x = c * (1 - Math.abs((sixth % 2) - 1));
+      const [r, g, b] = [
+        [c, x, 0],
+        [x, c, 0],
+        [0, c, x],
+        [0, x, c],
+        [x, 0, c],
+        [c, 0, x],
+      ][Math.floor(sixth)]!;
+      return [r!, g!, b!].map((v) => Math.round(255 * (v + l - c / 2)));
+    };
+    for (let n = 0; n < 12; n++) expect([n, [...itemColor(n)]]).toEqual([n, rgb(0.08 + n * 0.618034, 0.42, n % 2 ? 0.62 : 0.72)]);
   });
   test('of items next to each other in the list can be told apart', () => {
     for (let i = 0; i < 60; i++) {
