@@ -20,7 +20,6 @@ const ALSO = {
   'core/views': ['src/core/picture/**'],
   'core/draft': ['src/core/proof/**'],
   'core/ledger': ['src/formats/tables.test.ts'],
-  'core/revision': ['src/kernel/compare.test.ts'],
   formats: ['src/core/picture/**'],
 };
 

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { Assembly, AssemblyNode, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { translation } from '../base/placement.ts';
+import { without } from '../base/without.ts';
 import { BLANK_DRAWING, type BalloonRecord, type DrawingDocument, type SpreadRecord, type ViewRecord } from '../document/records.ts';
 import { applySteps } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
@@ -448,7 +449,7 @@ describe('pairs that lie nowhere near the ground, by their change list', () => {
   test('a number is read under its usual names, and a blank one is none', () => {
     const numbered = (key: string, value: (i: number) => string) => (list: readonly Made[]) =>
       list.map((m, i): Made => {
-        const { number: _, ...rest } = m;
+        const rest = without(m, 'number');
         return i < 2 ? { ...rest, properties: { [key]: value(i) } } : rest;
       });
     // Numbers exchanged, names and shapes not: where they count, both are renamed.
