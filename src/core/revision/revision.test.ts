@@ -403,9 +403,10 @@ describe('pairs that lie nowhere near the ground, by their change list', () => {
     expect(list).toMatchObject([{ kind: 'turned', name: 'Lever', pieces: 1, degrees: 30, text: 'One piece turned in place by 30° about z.' }]);
   });
   test('two twins that moved: each by its own way, not to the other’s place', () => {
-    const { list, changes: found } = changes([...base.slice(0, 3), { ...base[4]!, at: [150, 33, 12] }, { ...base[3]!, at: [-20, 34, 16] }]);
+    const { list, changes: found, unchanged } = changes([...base.slice(0, 3), { ...base[4]!, at: [150, 33, 12] }, { ...base[3]!, at: [-20, 34, 16] }]);
     expect(list).toEqual(['moved Stud: 2 pieces moved by 5 mm at most.']);
-    expect(found[0]).toMatchObject({ pieces: 2, mm: 5 });
+    expect(found[0]).toMatchObject({ pieces: 2, mm: 5, components: ['Stud:2', 'Stud'] });
+    expect(unchanged).toBe(3);
   });
   test('what hangs on the first component follows it too', () => {
     const [a, b] = [made(base), made([...base.slice(1), base[0]!])];
@@ -459,6 +460,39 @@ describe('pairs that lie nowhere near the ground, by their change list', () => {
     expect(exchanged('Part number', ['1', '2'], [' 2 ', '1 '])).toBe(2);
     for (const key of ['Spare part number', 'Part number of the supplier', 'Colour']) expect([key, exchanged(key, ['1', '2'], ['2', '1'])]).toEqual([key, 0]);
     expect(exchanged('Part number', [' ', '2'], ['3', ' '])).toBe(0);
+  });
+  test('what is new and what is gone names its pieces; changes come in the order of the older model', () => {
+    const ring: Made = { name: 'Ring', size: [30, 30, 4], at: [300, 0, 0] };
+    const { changes: list, unchanged } = changes(
+      [
+        { ...ring },
+        { ...ring, at: [340, 0, 0] },
+        ...base
+          .slice(0, 3)
+          .reverse()
+          .map((m): Made => ({ ...m, color: '#010203' })),
+      ],
+      base,
+    );
+    expect(list.map((c) => [c.kind, c.name, c.components, c.pieces])).toEqual([
+      ['colour', 'Housing', ['Housing'], 1],
+      ['colour', 'Lid', ['Lid'], 1],
+      ['colour', 'Lever', ['Lever'], 1],
+      ['removed', 'Stud', ['Stud', 'Stud:2'], 2],
+      ['added', 'Ring', ['Ring', 'Ring:2'], 2],
+    ]);
+    expect(unchanged).toBe(0);
+  });
+  test('another density of one material is told, of another material it goes without saying', () => {
+    const dense = (kg: number | undefined, material = 'S235') => {
+      const a = made(with1(1, { material }));
+      return { ...a, parts: a.parts.map((p) => (p.name === 'Lid' && kg ? { ...p, densityKgM3: kg } : p)) };
+    };
+    const told = (a: Assembly, b: Assembly) => changeReport(a, b, matchAssemblies(a, b)).changes.map((c) => c.text);
+    expect(told(dense(7850), dense(7800))).toEqual(['Density: 7850 kg/m³ became 7800 kg/m³.']);
+    expect(told(dense(7850), dense(7850.0001))).toEqual([]);
+    expect(told(dense(7850), dense(undefined))).toEqual([]);
+    expect(told(dense(7850), dense(2700, 'EN AW-6082'))).toEqual(['Material: S235 became EN AW-6082.']);
   });
   test('several properties at once are told side by side', () => {
     const [first] = changes(with1(1, { material: 'S355', properties: { Finish: 'zinc' } })).changes;
