@@ -21,6 +21,7 @@ const ALSO = {
   'core/draft': ['src/core/proof/**'],
   'core/ledger': ['src/formats/tables.test.ts'],
   formats: ['src/core/picture/**'],
+  server: ['src/routes/**'],
 };
 
 const [room, ...rest] = process.argv.slice(2);
