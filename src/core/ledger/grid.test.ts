@@ -104,6 +104,22 @@ describe('editing the grid', () => {
     const { changes } = fillDown(now, columns, { top: 0, bottom: 2, left: at('supplier'), right: at('supplier') });
     expect(changes.map((c) => [c.part, c.text])).toEqual(now.slice(1).map((i) => [i.part, 'Tidewater']));
   });
+  test('filling down one row, or beyond the last part, does nothing there; fixed columns are passed over', () => {
+    const doc = apply({}, [{ part: items[0]!.part, key: 'remark', text: 'first' }]);
+    const now = itemsOf(assembly, doc);
+    const whole = { top: 0, bottom: 5, left: 0, right: columns.length - 1 };
+    expect(fillDown(now, columns, { ...whole, bottom: 0 })).toEqual({ changes: [], refused: [] });
+    expect(fillDown(now, columns, { ...whole, top: 9, bottom: 12 })).toEqual({ changes: [], refused: [] });
+    const { changes, refused } = fillDown(now, columns, whole);
+    expect(refused).toEqual([]);
+    expect(changes.filter((c) => c.key === 'remark').map((c) => [c.part, c.text])).toEqual(now.slice(1).map((i) => [i.part, 'first']));
+    expect(new Set(changes.map((c) => c.key))).not.toContain('quantity');
+  });
+  test('put back is asked for what can be typed only', () => {
+    expect(putBack(items, columns, { top: 1, bottom: 1, left: at('mass'), right: at('quantity') })).toEqual([
+      { part: items[1]!.part, key: 'mass', text: undefined },
+    ]);
+  });
   test('the next gap goes round', () => {
     const first = nextGap(items, columns, 0, 0)!;
     const seen = new Set<string>();
@@ -166,6 +182,27 @@ describe('columns', () => {
   ])('%s takes “%s” as %s', (kind, text, expected) => {
     const r = accepted({ key: 'own:x', title: 'X', kind, editable: true, width: 1 }, text);
     expect('text' in r ? r.text : undefined).toBe(expected);
+  });
+  test('choices: yes and no, one’s own, the ledger’s own materials before the known ones', () => {
+    const ledger = {
+      ...PLAIN_LEDGER,
+      own: [
+        { key: 'own:tested', title: 'Tested', kind: 'yesno' as const },
+        { key: 'own:grade', title: 'Grade', kind: 'choice' as const, options: ['Fine', 'Coarse'] },
+        { key: 'own:free', title: 'Free', kind: 'text' as const },
+      ],
+      materials: [{ name: 'Bog oak', densityKgM3: 900 }],
+    };
+    const options = (key: string, of = ledger) => allColumns(of).find((c) => c.key === key)!.options;
+    expect([options('own:tested'), options('own:grade'), options('own:free'), options('source'), options('finish')]).toEqual([
+      ['yes', 'no'],
+      ['Fine', 'Coarse'],
+      undefined,
+      ['made', 'bought', 'standard'],
+      undefined,
+    ]);
+    expect(options('material')!.slice(0, 1)).toEqual(['Bog oak']);
+    expect(options('material')!.slice(1)).toEqual(options('material', { ...ledger, materials: [] }));
   });
   test('a unit may stand behind the number, whatever its letters mean to a pattern', () => {
     const per = (unit: string) => ({ key: 'own:x', title: 'X', kind: 'number' as const, editable: true, width: 1, unit });
