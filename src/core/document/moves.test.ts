@@ -1,31 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { namedFrame } from '../outline/directions.ts';
+import { viewRecord } from '../testing/records.ts';
 import { changeStandard, moveView, resizeSheet, scaleView, shiftsOf } from './moves.ts';
 import { BLANK_DRAWING, recordsOf, type DrawingDocument, type DrawingDocumentRecord, type ViewRecord } from './records.ts';
 import { nextLetter } from './letters.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';
 
-const view = (id: string, sheet: string, at: readonly [number, number], more: Partial<ViewRecord> = {}): ViewRecord => ({
-  type: 'view',
-  id,
-  sheet,
-  name: id,
-  ...namedFrame('front'),
-  scale: 0.5,
-  at,
-  pivot: [0, 0],
-  hidden: false,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-  ...more,
-});
+const view = (id: string, sheet: string, at: readonly [number, number], more: Partial<ViewRecord> = {}): ViewRecord =>
+  viewRecord({ id, sheet, name: id, at, ...more });
 const records: readonly DrawingDocumentRecord[] = [
   { ...BLANK_DRAWING, title: 'T' },
   { type: 'sheet', id: 'sheet:1', order: 1, name: 'GA', size: 'A3', landscape: true },

@@ -1,30 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { namedFrame } from '../outline/directions.ts';
-import { changeStandard, moveView, resizeSheet, scaleView } from './moves.ts';
+import { viewRecord } from '../testing/records.ts';
 import { BLANK_DRAWING, recordsOf, type DrawingDocument, type ViewRecord } from './records.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';
 
-const view = (id: string, at: [number, number], more: Partial<ViewRecord> = {}): ViewRecord => ({
-  type: 'view',
-  id,
-  sheet: 'sheet:1',
-  name: id,
-  ...namedFrame('front'),
-  scale: 0.5,
-  at,
-  pivot: [0, 0],
-  hidden: false,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-  ...more,
-});
+const view = (id: string, at: [number, number], more: Partial<ViewRecord> = {}): ViewRecord => viewRecord({ id, name: id, at, ...more });
 const doc: DrawingDocument = Object.fromEntries(
   [
     { ...BLANK_DRAWING, title: 'T', number: 'N' },
@@ -40,7 +20,6 @@ const apply = (d: DrawingDocument, steps: readonly Step[]) => {
   if (!r.ok) throw new Error(r.reason);
   return r;
 };
-const at = (d: DrawingDocument, id: string) => (d[id] as ViewRecord).at;
 
 describe('steps', () => {
   const step: fc.Arbitrary<Step> = fc.oneof(
@@ -69,35 +48,5 @@ describe('steps', () => {
     const { document } = apply(doc, dropWithDependants(doc, 'front'));
     expect(Object.keys(document).sort()).toEqual(['drawing', 'right', 'sheet:1', 'top']);
     expect(recordsOf(document, 'view').every((v) => v.parent === null)).toBe(true);
-  });
-});
-
-describe('moving views', () => {
-  test('neighbours stay level or in line with their parent', () => {
-    const { document } = apply(doc, moveView(doc, 'front', 10, -5));
-    expect([at(document, 'front'), at(document, 'top'), at(document, 'right')]).toEqual([
-      [210, 95],
-      [210, 180],
-      [100, 95],
-    ]);
-  });
-  test('a neighbour moves along its line only', () => {
-    expect(at(apply(doc, moveView(doc, 'top', 30, 8)).document, 'top')).toEqual([200, 188]);
-  });
-  test('one scale for all that are aligned; balloons keep their proportion', () => {
-    const { document } = apply(doc, scaleView(doc, 'top', 1));
-    expect(recordsOf(document, 'view').map((v) => v.scale)).toEqual([1, 1, 1]);
-    expect(document['b1']).toMatchObject({ offset: [60, -40] });
-    expect(at(document, 'top')[0]).toBe(at(document, 'front')[0]);
-  });
-  // ISO 5456-2: first angle puts the view from above below the front; third angle above it.
-  test('another standard turns the arrangement around', () => {
-    const { document } = apply(doc, changeStandard(doc, 'asme'));
-    expect(at(document, 'top')[1]).toBeLessThan(at(document, 'front')[1]);
-    expect(at(document, 'right')[0]).toBeGreaterThan(at(document, 'front')[0]);
-  });
-  test('a smaller sheet takes the next smaller standard scale', () => {
-    const { document } = apply(doc, resizeSheet(doc, 'sheet:1', 'A4', true));
-    expect((document['front'] as ViewRecord).scale).toBe(0.2);
   });
 });

@@ -7,6 +7,7 @@ import { assemblyOf, box } from '../testing/shapes.ts';
 import { pointsOfPath } from '../testing/paths.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
+import { viewRecord } from '../testing/records.ts';
 import { composeSheet } from './compose.ts';
 
 const { assembly, geometries } = assemblyOf([
@@ -15,25 +16,7 @@ const { assembly, geometries } = assemblyOf([
 ]);
 const components = componentsOf(assembly);
 const sheet = (n: number, size = 'A3'): SheetRecord => ({ type: 'sheet', id: `sheet:${n}`, order: n, name: `Sheet ${n}`, size, landscape: true });
-const front: ViewRecord = {
-  type: 'view',
-  id: 'view:1',
-  sheet: 'sheet:1',
-  name: 'Front',
-  ...namedFrame('front'),
-  scale: 0.5,
-  at: [100, 80],
-  pivot: [0, 0],
-  hidden: false,
-  tangent: false,
-  shaded: false,
-  label: true,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-};
+const front = viewRecord({ at: [100, 80], label: true });
 const top: ViewRecord = { ...front, ...namedFrame('top'), id: 'view:2', name: 'Plan', at: [100, 180] };
 const section: ViewRecord = { ...front, id: 'view:3', at: [250, 80], cut: { normal: [0, -1, 0], d: -10, letter: 'A', keptWhole: [], shownIn: 'view:2' } };
 const documentOf = (...records: readonly DrawingDocumentRecord[]): DrawingDocument => ({

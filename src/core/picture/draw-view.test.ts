@@ -9,29 +9,12 @@ import { pointsOfPath } from '../testing/paths.ts';
 import { computeView, type ViewResult } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
 import { componentsOf } from '../assembly/components.ts';
+import { viewRecord } from '../testing/records.ts';
 import type { DisplayItem } from './display-list.ts';
 import { drawView, labelOf, viewRect } from './draw-view.ts';
 
 const style = styleFor(formatByName('A3')!);
-const view: ViewRecord = {
-  type: 'view',
-  id: 'view:1',
-  sheet: 'sheet:1',
-  name: 'Front',
-  ...namedFrame('front'),
-  scale: 0.5,
-  at: [100, 80],
-  pivot: [10, 20],
-  hidden: true,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-};
+const view = viewRecord({ at: [100, 80], pivot: [10, 20], hidden: true });
 const context = { cuts: [], scaleInLabel: false, families: [] };
 const strokes = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
 const near = (a: readonly number[], b: readonly number[], digits = 2) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));

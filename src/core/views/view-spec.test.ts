@@ -5,6 +5,7 @@ import { namedFrame } from '../outline/directions.ts';
 import { lengthsOf } from '../outline/linework.ts';
 import { translation } from '../base/placement.ts';
 import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
+import { viewRecord } from '../testing/records.ts';
 import { componentAt, computeView, type ViewResult } from './compute-view.ts';
 import { packResult } from './result-codec.ts';
 import { specOf, specText } from './view-spec.ts';
@@ -20,25 +21,7 @@ const cut: CutRecord = { normal: [0, -1, 0], d: -5, letter: 'A', keptWhole: [], 
 const pull: PullRecord = { components: ['rod'], direction: [0, 0, 1], distanceMm: 50 };
 const pinPull: PullRecord = { components: ['pin', 'far'], direction: [1, 0, 0], distanceMm: 30 };
 const spread: SpreadRecord = { type: 'spread', id: 'spread:1', name: '', pulls: [pull, pinPull] };
-const view: ViewRecord = {
-  type: 'view',
-  id: 'view:1',
-  sheet: 'sheet:1',
-  name: 'A',
-  ...namedFrame('front'),
-  scale: 0.5,
-  at: [0, 0],
-  pivot: [0, 0],
-  hidden: false,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-};
+const view = viewRecord({ name: 'A' });
 const doc: DrawingDocument = { drawing: BLANK_DRAWING, 'spread:1': spread };
 const key = (v: ViewRecord, d: DrawingDocument = doc) => specText(specOf(v, d, components), assembly, components);
 const solids = { subtract: () => undefined, intersect: () => undefined } as never;

@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { componentsOf } from '../../assembly/components.ts';
-import { BLANK_DRAWING, type ViewRecord } from '../../document/records.ts';
+import { BLANK_DRAWING } from '../../document/records.ts';
 import { itemsOf } from '../../ledger/items.ts';
-import { namedFrame } from '../../outline/directions.ts';
 import { assemblyOf, box } from '../../testing/shapes.ts';
 import { computeView } from '../../views/compute-view.ts';
 import { specOf } from '../../views/view-spec.ts';
+import { viewRecord } from '../../testing/records.ts';
 import { aimAt } from './aim.ts';
 import { anchorsOf } from './anchors.ts';
 import { balloonAreaIn, proposeBalloons } from './propose.ts';
@@ -20,25 +20,7 @@ const { assembly, geometries } = assemblyOf([
 ]);
 const components = componentsOf(assembly);
 const items = itemsOf(assembly, {});
-const view: ViewRecord = {
-  type: 'view',
-  id: 'view:1',
-  sheet: 'sheet:1',
-  name: 'Front',
-  ...namedFrame('front'),
-  scale: 1,
-  at: [200, 150],
-  pivot: [50, 40],
-  hidden: true,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
-};
+const view = viewRecord({ scale: 1, at: [200, 150], pivot: [50, 40], hidden: true });
 const resultWith = (hidden: boolean) => computeView(assembly, geometries, specOf({ ...view, hidden }, { drawing: BLANK_DRAWING }, components));
 const result = resultWith(true);
 const wide = balloonAreaIn({ x: 20, y: 10, width: 390, height: 277 }, [], 10);
