@@ -8,6 +8,11 @@ describe('pieces joined end to end', () => {
     expect(rest).toEqual([]);
     expect([[...chain!.nodes], [...chain!.nodes].reverse()]).toContainEqual([7, 3, 2, 1]);
   });
+  test('a chain that ends at the node and piece numbered nought is one chain, from its end', () => {
+    expect(chainsOf([3, 4, 0, 3])).toEqual([{ nodes: [4, 3, 0], pieces: [0, 1] }]);
+    expect(chainsOf([1, 2, 0, 1, 2, 3])).toEqual([{ nodes: [0, 1, 2, 3], pieces: [1, 0, 2] }]);
+    expect(chainsOf([])).toEqual([]);
+  });
   test('a ring ends with its first node', () => {
     const [ring] = chainsOf([0, 1, 2, 0, 1, 2]);
     expect(ring!.nodes).toHaveLength(4);

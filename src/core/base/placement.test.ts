@@ -14,7 +14,7 @@ function made(mirrored: boolean): { matrix: Matrix4; placement: Placement } {
   return { matrix, placement: rows(matrix) };
 }
 const rows = (m: Matrix4): Placement => [0, 1, 2].flatMap((i) => [0, 1, 2, 3].map((j) => m.elements[j * 4 + i]!));
-const close = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+const close = (a: readonly number[], b: readonly number[]) => expect(Array.from(a)).toEqual(b.map((v) => expect.closeTo(v, 9)));
 
 describe('placements against npm three', () => {
   test.each([false, true])('mirrored %s: points, directions, one after the other, undone, determinant', (mirrored) => {

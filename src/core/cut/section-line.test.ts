@@ -12,7 +12,9 @@ const cut = (points: readonly Vec2[], seen = top): LineCut => {
   if (c.shape) expect(whyNoShape(c.shape, c.plane.normal)).toBeUndefined();
   return c;
 };
-const closeTo = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+const closeTo = (a: readonly number[], b: readonly number[]) =>
+  // Whole lists: one that is too short is not near.
+  expect(Array.from(a)).toEqual(Array.from(b, (v) => expect.closeTo(v, 9)));
 const frameIs = (c: LineCut, f: typeof front) => (closeTo(c.frame.right, f.right), closeTo(c.frame.up, f.up), closeTo(c.frame.toward, f.toward));
 const BOX = [-50, -30, 50, 30] as const;
 

@@ -7,7 +7,9 @@ import { crossings } from './crossings.ts';
 import { pullLines } from './pull-lines.ts';
 import { motionsOf, rotationAbout, type Pull } from './spread.ts';
 
-const near = (a: readonly number[], b: readonly number[]) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, 9));
+const near = (a: readonly number[], b: readonly number[]) =>
+  // Whole lists: one that is too short is not near.
+  expect(Array.from(a)).toEqual(Array.from(b, (v) => expect.closeTo(v, 9)));
 
 describe('motions', () => {
   const pulls: Pull[] = [

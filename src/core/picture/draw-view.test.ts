@@ -17,7 +17,9 @@ const style = styleFor(formatByName('A3')!);
 const view = viewRecord({ at: [100, 80], pivot: [10, 20], hidden: true });
 const context = { cuts: [], scaleInLabel: false, families: [] };
 const strokes = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
-const near = (a: readonly number[], b: readonly number[], digits = 2) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+const near = (a: readonly number[], b: readonly number[], digits = 2) =>
+  // Whole lists: one that is too short is not near.
+  expect(Array.from(a)).toEqual(Array.from(b, (v) => expect.closeTo(v, digits)));
 
 /** A result with lines made by hand, and nothing else in it. */
 function resultOf(

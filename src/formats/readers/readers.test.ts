@@ -38,7 +38,9 @@ function sizeOf({ assembly, geometries }: ImportResult): number[] {
   const [top, front] = [viewBox(bodies, namedFrame('top')), viewBox(bodies, namedFrame('front'))];
   return [top[2] - top[0], top[3] - top[1], front[3] - front[1]];
 }
-const close = (a: readonly number[], b: readonly number[], digits = 4) => a.forEach((v, i) => expect(v).toBeCloseTo(b[i]!, digits));
+const close = (a: readonly number[], b: readonly number[], digits = 4) =>
+  // Whole lists: one that is too short is not near.
+  expect(Array.from(a)).toEqual(Array.from(b, (v) => expect.closeTo(v, digits)));
 
 /** Two named boxes, made and written by another library. */
 function twoBoxes(): Scene {
