@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { describe, expect, test } from 'vitest';
 import { PLAIN_LEDGER, type DrawingDocument } from '../core/document/records.ts';
 import { applySteps } from '../core/document/steps.ts';
@@ -31,6 +32,25 @@ describe('tables', () => {
       ['1', 'x;y'],
     ]);
   });
+  test('tabs, a mark of byte order, other ends of line, quotes in the middle, an end without a break', () => {
+    expect(readCsv('t.csv', '\ufeffa\tb,c\td\n1\t2\t3')).toEqual([
+      ['a', 'b,c', 'd'],
+      ['1', '2', '3'],
+    ]);
+    expect(readCsv('t.csv', 'a,b\r\n6" pipe,"say ""so"""\r\n,\r\n')).toEqual([
+      ['a', 'b'],
+      ['6" pipe', 'say "so"'],
+      ['', ''],
+    ]);
+    // A return that ends no line belongs to the text.
+    expect(readCsv('t.csv', 'a,b\nx\ry,z\r\n')[1]).toEqual(['x\ry', 'z']);
+    expect(readCsv('t.csv', '')).toEqual([]);
+    expect(readCsv('t.csv', 'one')).toEqual([['one']]);
+  });
+  // Common practice against formulas in spreadsheets: an apostrophe before what would begin one.
+  test('the apostrophe that guards a formula is taken off, another one stays', () => {
+    expect(readCsv('t.csv', "'=1,'@x,'-2,'quoted,''=1\n")).toEqual([['=1', '@x', '-2', "'quoted", "''=1"]]);
+  });
   test('any texts survive XLSX', async () => {
     const rows = [
       ['Part', 'Text'],
@@ -41,17 +61,27 @@ describe('tables', () => {
     ];
     expect(await readXlsx('t.xlsx', await writeXlsx('Properties: all/any', rows))).toEqual(rows);
   });
+  /** A workbook whose only cell stands far down or far to the right: as large as that counts. */
+  const reaching = async (cell: string, row: number) => {
+    const files = unzipSync(await writeXlsx('p', [['x']]));
+    const name = Object.keys(files).find((f) => f.endsWith('sheet1.xml'))!;
+    const xml = strFromU8(files[name]!)
+      .replace(/<row r="1"/, `<row r="${row}"`)
+      .replaceAll('"A1"', `"${cell}"`);
+    return zipSync({ ...files, [name]: strToU8(xml) });
+  };
   test('more rows or columns than a table of properties may have are refused, as many as it may have are read', async () => {
-    const rows = (n: number) => Array.from({ length: n }, (_, i) => ['p', String(i)]);
-    expect(await readXlsx('t.xlsx', await writeXlsx('p', rows(20_000)))).toHaveLength(20_000);
-    await expect(readXlsx('t.xlsx', await writeXlsx('p', rows(20_001)))).rejects.toMatchObject({
+    const table = await readXlsx('t.xlsx', await reaching('A20000', 20_000));
+    expect([table.length, table.at(-1)]).toEqual([20_000, ['x']]);
+    await expect(readXlsx('t.xlsx', await reaching('A20001', 20_001))).rejects.toMatchObject({
       code: 'FILE_TOO_MANY',
       details: { count: 20_001, what: 'rows' },
     });
-    const wide = (n: number) => [Array.from({ length: n }, (_, i) => `c${i}`)];
-    expect((await readXlsx('t.xlsx', await writeXlsx('p', wide(300))))[0]).toHaveLength(300);
-    await expect(readXlsx('t.xlsx', await writeXlsx('p', wide(301)))).rejects.toMatchObject({ code: 'FILE_TOO_MANY', details: { what: 'columns' } });
+    // KN is the 300th column, KO the next.
+    expect((await readXlsx('t.xlsx', await reaching('KN1', 1)))[0]).toHaveLength(300);
+    await expect(readXlsx('t.xlsx', await reaching('KO1', 1))).rejects.toMatchObject({ code: 'FILE_TOO_MANY', details: { what: 'columns' } });
     expect(() => readCsv('t.csv', 'a,b\r\n'.repeat(20_001))).toThrow(/rows; the limit is 20000/);
+    expect(readCsv('t.csv', 'a,b\r\n'.repeat(20_000))).toHaveLength(20_000);
   });
   test('a file that is no workbook is refused in words', async () => {
     await expect(readXlsx('t.xlsx', new TextEncoder().encode('hello'))).rejects.toMatchObject({ code: 'FILE_DAMAGED' });

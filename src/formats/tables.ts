@@ -25,8 +25,10 @@ export async function readXlsx(name: string, bytes: Uint8Array): Promise<string[
   }
   const sheet = book.worksheets[0];
   if (!sheet) throw new QuarryError('FILE_DAMAGED', { file: name, format: 'XLSX', why: 'there is no sheet in it' });
-  checkSize(name, sheet.rowCount, sheet.columnCount);
-  return Array.from({ length: sheet.rowCount }, (_, r) => Array.from({ length: sheet.columnCount }, (_, c) => sheet.getCell(r + 1, c + 1).text));
+  // Counted once: the library walks all rows for each answer.
+  const [rows, columns] = [sheet.rowCount, sheet.columnCount];
+  checkSize(name, rows, columns);
+  return Array.from({ length: rows }, (_, r) => Array.from({ length: columns }, (_, c) => sheet.getCell(r + 1, c + 1).text));
 }
 
 /**
