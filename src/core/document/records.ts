@@ -222,6 +222,22 @@ export interface ModelRecord {
   readonly accepted?: readonly string[];
 }
 
+/** What a view shows before anything is asked of it: its lines at 1:1, by themselves. */
+export const PLAIN_VIEW = {
+  scale: 1,
+  at: [0, 0],
+  pivot: [0, 0],
+  hidden: false,
+  tangent: false,
+  shaded: false,
+  label: false,
+  parent: null,
+  align: null,
+  cut: null,
+  spread: null,
+  pullLines: false,
+} as const satisfies Partial<ViewRecord>;
+
 export type DrawingDocumentRecord =
   DrawingRecord | SheetRecord | ViewRecord | SpreadRecord | BalloonRecord | ListRecord | PropertyRecord | LedgerRecord | NumbersRecord | ModelRecord;
 export type RecordType = DrawingDocumentRecord['type'];

@@ -6,6 +6,7 @@ import { QuarryError, type Cancel } from '../base/errors.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import {
+  PLAIN_VIEW,
   BLANK_DRAWING,
   type DrawingDocument,
   type DrawingDocumentRecord,
@@ -351,27 +352,7 @@ class Drafter {
 
   private view(id: string, sheet: string, name: string, direction: DirectionName): ViewRecord {
     const { right, up, toward } = namedFrame(direction);
-    return {
-      type: 'view',
-      id,
-      sheet,
-      name,
-      right,
-      up,
-      toward,
-      scale: 1,
-      at: [0, 0],
-      pivot: [0, 0],
-      hidden: false,
-      tangent: false,
-      shaded: false,
-      label: false,
-      parent: null,
-      align: null,
-      cut: null,
-      spread: null,
-      pullLines: false,
-    };
+    return { type: 'view', id, sheet, name, right, up, toward, ...PLAIN_VIEW };
   }
 
   private async put(view: ViewRecord): Promise<void> {

@@ -2,7 +2,7 @@ import { NAME_SOURCE_TEXT } from '../assembly/naming.ts';
 import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord } from '../document/records.ts';
-import { densityOf, ownDensityOf } from './materials.ts';
+import { densityAmong, densityOf } from './materials.ts';
 
 /** Built-in properties, in the order of the grid. */
 export const PROPERTY_KEYS = [
@@ -136,7 +136,7 @@ interface Mass {
 function massOf(part: Part, { text: material, from }: Value, typed: string | undefined, own: LedgerRecord['materials']): Mass {
   const given = typed === undefined ? undefined : parseMass(typed);
   if (given !== undefined) return { kg: given, typed: true, origin: 'Typed here.' };
-  const density = ownDensityOf(material, own) ?? (from === 'typed' && material !== part.material ? undefined : part.densityKgM3) ?? densityOf(material);
+  const density = densityAmong(material, own) ?? (from === 'typed' && material !== part.material ? undefined : part.densityKgM3) ?? densityOf(material);
   if (!density)
     return {
       kg: undefined,

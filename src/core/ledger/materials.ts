@@ -93,16 +93,15 @@ interface Weighed {
   readonly densityKgM3: number;
 }
 
-const named = (material: string, among: readonly Weighed[]) => {
+/** Density of the one among some materials that has this name, kg/m³, whatever its case and blanks. */
+export function densityAmong(material: string, among: readonly Weighed[]): number | undefined {
   const name = plain(material);
   return name === '' ? undefined : among.find((m) => plain(m.name) === name)?.densityKgM3;
-};
-
-/** Density that the ledger's own materials give, kg/m³. */
-export const ownDensityOf = (material: string, own: readonly Weighed[]): number | undefined => named(material, own);
+}
 
 /** Density of a material by its designation, kg/m³: the exact name, else what it reads like; undefined when nothing fits. */
-export const densityOf = (material: string): number | undefined => named(material, MATERIALS) ?? WRITTEN.find(([pattern]) => pattern.test(material))?.[1];
+export const densityOf = (material: string): number | undefined =>
+  densityAmong(material, MATERIALS) ?? WRITTEN.find(([pattern]) => pattern.test(material))?.[1];
 
 /** What a section shows a material as. */
 export type MaterialFamily = 'metal' | 'plastic' | 'wood' | 'glass';

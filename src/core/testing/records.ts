@@ -1,4 +1,4 @@
-import type { ViewRecord } from '../document/records.ts';
+import { PLAIN_VIEW, type ViewRecord } from '../document/records.ts';
 import { namedFrame } from '../outline/directions.ts';
 
 /** A view from the front at 1:2 with everything off, but for what is said. */
@@ -8,17 +8,7 @@ export const viewRecord = (more: Partial<ViewRecord> = {}): ViewRecord => ({
   sheet: 'sheet:1',
   name: 'Front',
   ...namedFrame('front'),
+  ...PLAIN_VIEW,
   scale: 0.5,
-  at: [0, 0],
-  pivot: [0, 0],
-  hidden: false,
-  tangent: false,
-  shaded: false,
-  label: false,
-  parent: null,
-  align: null,
-  cut: null,
-  spread: null,
-  pullLines: false,
   ...more,
 });
