@@ -9,7 +9,7 @@ export default ts.config(
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   { languageOptions: { globals: { ...globals.node } } },
-  { files: ['**/*.svelte', '**/*.svelte.ts', 'src/lib/**'], languageOptions: { globals: { ...globals.browser } } },
+  { files: ['**/*.svelte', '**/*.svelte.ts', 'src/lib/**', 'src/elements/*/face/**'], languageOptions: { globals: { ...globals.browser } } },
   { files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser } } },
   {
     rules: {
@@ -24,8 +24,8 @@ export default ts.config(
     },
   },
   {
-    files: ['src/core/**/*.ts'],
-    ignores: ['**/*.test.ts'],
+    files: ['src/core/**/*.ts', 'src/elements/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/elements/*/face/**', 'src/elements/faces.ts'],
     rules: { 'no-console': 'error', 'no-restricted-globals': ['error', 'Date', 'performance', 'process', 'fetch'] },
   },
 );

@@ -7,7 +7,7 @@ export default {
   compilerOptions: { runes: true },
   kit: {
     adapter: adapter({ out: 'build/app' }),
-    alias: { $core: 'src/core', $server: 'src/server/index.server.ts' },
+    alias: { $core: 'src/core', $elements: 'src/elements', $server: 'src/server/index.server.ts' },
     // hooks.server.ts compares Origin with Host: it holds for every address the server is reached at.
     csrf: { trustedOrigins: ['*'] },
     csp: {

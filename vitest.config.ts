@@ -7,7 +7,7 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export default defineConfig({
   // Stores of the interface are modules with runes; names of folders as in svelte.config.js.
   plugins: [svelte()],
-  resolve: { alias: { $core: at('src/core'), $lib: at('src/lib'), $server: at('src/server/index.server.ts') } },
+  resolve: { alias: { $core: at('src/core'), $elements: at('src/elements'), $lib: at('src/lib'), $server: at('src/server/index.server.ts') } },
   test: {
     include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
     testTimeout: 180_000,

@@ -7,7 +7,7 @@ import { recordsOf, sheetsOf } from '../core/document/records.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
 import { itemsOf } from '../core/ledger/items.ts';
 import { findingsOf } from '../core/proof/findings.ts';
-import { composeSheet } from '../core/picture/compose.ts';
+import { composeSheet } from '../elements/compose.ts';
 import type { Standard } from '../core/sheet/formats.ts';
 import { computeView } from '../core/views/compute-view.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';

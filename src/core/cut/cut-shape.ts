@@ -1,29 +1,13 @@
+import type { z } from 'zod';
 import { applyToDirection, IDENTITY, type Placement } from '../base/placement.ts';
 import { add, cross, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Plane } from './plane-cut.ts';
 import { prism, type Prism } from './prism.ts';
+import type { cutShape } from './record.ts';
 
-/**
- * What a cut takes away in front of its plane n·x = d, when it is not everything. Model space, mm.
- * - half: only where `across`·x > `from`; the rest is seen from outside.
- * - stepped: parallel planes; step i lies at `d` where `across`·x is between its `from` and that of the next.
- * - aligned: two planes that meet at the axis where `across`·x = `from`. Beyond it the cut goes on along the plane turned
- *   by `turn` rad about normal × across (right-handed); what is cut there is turned back into the first plane (ISO 128-40).
- * - local: only inside an outline, flat `[x, y, …]` in the view plane.
- */
-export type CutShape =
-  | { readonly kind: 'half'; readonly across: Vec3; readonly from: number }
-  | { readonly kind: 'stepped'; readonly across: Vec3; readonly steps: readonly { readonly from: number; readonly d: number }[] }
-  | AlignedShape
-  | { readonly kind: 'local'; readonly outline: readonly number[] };
-
-export interface AlignedShape {
-  readonly kind: 'aligned';
-  readonly across: Vec3;
-  readonly from: number;
-  readonly turn: number;
-}
+export type CutShape = z.infer<typeof cutShape>;
+export type AlignedShape = Extract<CutShape, { kind: 'aligned' }>;
 
 /** A prism that is taken away. */
 export interface CutTool {

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { viewRecord } from '../testing/records.ts';
 import { changeStandard, moveView, resizeSheet, scaleView, shiftsOf } from './moves.ts';
 import { BLANK_DRAWING, recordsOf, type DrawingDocument, type DrawingDocumentRecord, type ViewRecord } from './records.ts';
-import { nextLetter } from './letters.ts';
+import { nextLetter } from '../../elements/view/letters.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';
 
 const view = (id: string, sheet: string, at: readonly [number, number], more: Partial<ViewRecord> = {}): ViewRecord =>
@@ -70,7 +70,7 @@ describe('another standard', () => {
     expect(at(document, 'top')[1]).toBeLessThan(at(document, 'front')[1]);
     expect(at(document, 'right')[0]).toBeGreaterThan(at(document, 'front')[0]);
     for (const k of [0, 1] as const) {
-      expect(span(document, ['front', 'top', 'right'], k)).toBeCloseTo(span(doc, ['front', 'top', 'right'], k), 9);
+      expect(span(document, ['front', 'top', 'right', 'section'], k)).toBeCloseTo(span(doc, ['front', 'top', 'right'], k), 9);
       expect(span(document, ['other', 'beside'], k)).toBeCloseTo(span(doc, ['other', 'beside'], k), 9);
       // A second family on the same sheet.
       expect(span(document, ['second', 'its right'], k)).toBeCloseTo(span(doc, ['second', 'its right'], k), 9);
@@ -152,8 +152,7 @@ describe('documents that hold together', () => {
     expect(refused([{ op: 'put', record: { ...(doc['list:1'] as Extract<DrawingDocumentRecord, { type: 'list' }>), sheet: 'front' } }])).toBe(
       '“list:1” would be on no sheet',
     );
-    expect(refused([{ op: 'put', record: view('front', 'sheet:1', [0, 0], { spread: 'none' }) }])).toBe('“front” would show no spread');
-    expect(refused([{ op: 'put', record: view('front', 'sheet:1', [0, 0], { scale: 0 }) }])).toBe('“front” needs a scale');
+    expect(refused([{ op: 'put', record: view('front', 'sheet:1', [0, 0], { spread: 'none' }) }])).toBe('“front” would point at no spread');
     expect(refused([{ op: 'put', record: { ...BLANK_DRAWING, id: 'front' } as never }])).toBe('“front” is a view, not a drawing');
     expect(refused([{ op: 'drop', id: 'nothing' }])).toBe('“nothing” is not there any more');
     expect(refused([{ op: 'drop', id: 'toString' }])).toBe('“toString” is not there any more');
@@ -164,6 +163,7 @@ describe('documents that hold together', () => {
       refused([
         { op: 'drop', id: 'front' },
         { op: 'drop', id: 'b1' },
+        ...['top', 'right', 'section'].map((id): Step => ({ op: 'put', record: { ...(doc[id] as ViewRecord), parent: null, align: null } })),
       ]),
     ).toBe('fits');
   });

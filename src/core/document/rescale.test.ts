@@ -1,13 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { rescaleModel } from '../assembly/rescale.ts';
 import { sizeOf } from '../assembly/units.ts';
-import { composeSheet } from '../picture/compose.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { balloonPlace } from '../picture/draw-balloon.ts';
-import { viewRect } from '../picture/draw-view.ts';
+import { balloonPlace } from '../../elements/balloon/draw.ts';
+import { viewRect } from '../../elements/view/draw.ts';
 import { recordsOf, sheetsOf, type BalloonRecord, type ViewRecord } from './records.ts';
 import { rescaleDrawing } from './rescale.ts';
 import { applySteps } from './steps.ts';

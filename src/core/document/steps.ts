@@ -1,4 +1,5 @@
 import type { DrawingDocument, DrawingDocumentRecord } from './records.ts';
+import { brokenReference, followed } from './refs.ts';
 
 /** The only ways a document changes. Both are invertible. */
 export type Step = { readonly op: 'put'; readonly record: DrawingDocumentRecord } | { readonly op: 'drop'; readonly id: string };
@@ -33,36 +34,29 @@ export function applySteps(document: DrawingDocument, steps: readonly Step[]): E
       inverse.unshift({ op: 'put', record: before });
     }
   }
-  const broken = brokenReference(next);
+  // What was there before still fits, unless something that it needs went.
+  const broken = steps.some((s) => s.op === 'drop')
+    ? brokenReference(next)
+    : brokenReference(
+        next,
+        steps.flatMap((s) => (s.op === 'put' ? [s.record] : [])),
+      );
   return broken ? { ok: false, reason: broken } : { ok: true, document: next, inverse };
 }
 
-/** Views need their sheet, balloons their view, lists their sheet. */
-function brokenReference(doc: DrawingDocument): string | undefined {
-  for (const r of Object.values(doc)) {
-    if ((r.type === 'view' || r.type === 'list') && doc[r.sheet]?.type !== 'sheet') return `“${r.id}” would be on no sheet`;
-    if (r.type === 'balloon' && doc[r.view]?.type !== 'view') return `“${r.id}” would belong to no view`;
-    if (r.type === 'view') {
-      if (r.spread !== null && doc[r.spread]?.type !== 'spread') return `“${r.id}” would show no spread`;
-      if (!(r.scale > 0)) return `“${r.id}” needs a scale`;
+/** Steps that drop records together with everything that needs them; what only hung on one is set free. */
+export function dropWithDependants(doc: DrawingDocument, ...ids: readonly string[]): Step[] {
+  const gone = new Set<string>(ids);
+  const freed = new Map<string, Step>();
+  for (let before = -1; before !== gone.size;) {
+    before = gone.size;
+    for (const r of Object.values(doc)) {
+      if (gone.has(r.id)) continue;
+      const { record } = followed(r, (reference, value) => (reference.to === 'record' && gone.has(value) ? undefined : value));
+      if (!record) gone.add(r.id);
+      else if (record !== r) freed.set(r.id, { op: 'put', record });
     }
   }
-  return undefined;
-}
-
-/** Steps that drop a record together with everything that needs it; what only hung on it is set free. */
-export function dropWithDependants(doc: DrawingDocument, id: string): Step[] {
-  const gone = new Set<string>();
-  const drop = (target: string) => {
-    for (const r of Object.values(doc)) {
-      if ((r.type === 'view' || r.type === 'list') && r.sheet === target) drop(r.id);
-      if (r.type === 'balloon' && r.view === target) gone.add(r.id);
-    }
-    gone.add(target);
-  };
-  drop(id);
-  const freed = Object.values(doc).flatMap((r): Step[] =>
-    r.type === 'view' && !gone.has(r.id) && r.parent !== null && gone.has(r.parent) ? [{ op: 'put', record: { ...r, parent: null, align: null } }] : [],
-  );
-  return [...freed, ...[...gone].map((g): Step => ({ op: 'drop', id: g }))];
+  for (const id of gone) freed.delete(id);
+  return [...freed.values(), ...[...gone].map((id): Step => ({ op: 'drop', id }))];
 }

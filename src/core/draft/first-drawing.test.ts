@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, sheetsOf, type ViewRecord } from '../document/records.ts';
-import { viewRect } from '../picture/draw-view.ts';
-import { listBlocks } from '../picture/draw-list.ts';
+import { viewRect } from '../../elements/view/draw.ts';
+import { listBlocks } from '../../elements/list/draw.ts';
 import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
-import { aimAt } from '../annotate/balloon/aim.ts';
+import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { aimAt } from '../../elements/balloon/place/aim.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { overlaps } from './arrange.ts';

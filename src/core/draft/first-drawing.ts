@@ -1,4 +1,4 @@
-import { balloonAreaIn, proposeBalloons } from '../annotate/balloon/propose.ts';
+import { balloonAreaIn, proposeBalloons } from '../../elements/balloon/place/propose.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
@@ -23,10 +23,10 @@ import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { listBlocks, rowsPerSheet } from '../picture/draw-list.ts';
+import { listBlocks, rowsPerSheet } from '../../elements/list/draw.ts';
 import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
+import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import { arrange, roomsAround, type Block } from './arrange.ts';

@@ -1,7 +1,7 @@
 import { recordsOf, type DrawingDocument } from '../document/records.ts';
-import { listBlocks, listRows } from '../picture/draw-list.ts';
+import { listBlocks, listRows } from '../../elements/list/draw.ts';
 import { styleFor, type Rect, type SheetFormat, sheetGeometry } from '../sheet/formats.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
+import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 
 /** Room for balloons around an exploded view, mm. */
 export const EXPLODED_MARGIN = 22;

@@ -4,7 +4,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { translation } from '../base/placement.ts';
 import { BLANK_DRAWING, PLAIN_LEDGER, type DrawingDocument, type PropertyRecord } from '../document/records.ts';
 import { applySteps } from '../document/steps.ts';
-import { composeSheet } from '../picture/compose.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { previewTable, propertiesTable } from './exchange.ts';
 import { stepsOf } from './grid.ts';

@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../document/records.ts';
-import { anchorsOf } from '../annotate/balloon/anchors.ts';
-import { composeSheet } from '../picture/compose.ts';
+import { anchorsOf } from '../../elements/balloon/place/anchors.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import type { DisplayList } from '../picture/display-list.ts';
 import type { ViewResult } from '../views/compute-view.ts';
-import { viewRect } from '../picture/draw-view.ts';
+import { viewRect } from '../../elements/view/draw.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { findingsOf } from './findings.ts';
 

@@ -1,14 +1,14 @@
-import { strayBalloons } from '../annotate/balloon/stray.ts';
-import { segmentsCross } from '../annotate/balloon/layout.ts';
+import { strayBalloons } from '../../elements/balloon/place/stray.ts';
+import { segmentsCross } from '../../elements/balloon/place/layout.ts';
 import type { Component } from '../assembly/assembly.ts';
 import { overlaps } from '../draft/arrange.ts';
 import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '../document/records.ts';
 import type { Item } from '../ledger/items.ts';
 import { PROPERTY_TITLES } from '../ledger/items.ts';
-import { pageOf } from '../picture/compose.ts';
+import { pageOf } from '../../elements/compose.ts';
 import type { DisplayList } from '../picture/display-list.ts';
-import { balloonPlace } from '../picture/draw-balloon.ts';
-import { paperMapOf } from '../picture/draw-view.ts';
+import { balloonPlace } from '../../elements/balloon/draw.ts';
+import { paperMapOf } from '../../elements/view/draw.ts';
 import { rectOf, type Rect } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 

@@ -3,15 +3,8 @@ import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract } from '../base/vector.ts';
-import {
-  recordsOf,
-  type BalloonRecord,
-  type DrawingDocument,
-  type ModelRecord,
-  type NumbersRecord,
-  type PullRecord,
-  type SpreadRecord,
-} from '../document/records.ts';
+import type { BalloonRecord, DrawingDocument, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
+import { followed } from '../document/refs.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Matching } from './match.ts';
@@ -72,42 +65,23 @@ export function takeOver(
   const losses: Loss[] = [];
   const nameOf = (path: string) => old.find((c) => c.path === path)?.name ?? path;
 
-  for (const b of recordsOf(doc, 'balloon')) {
-    const to = newPath.get(b.component);
-    // Another piece of the same item will do.
-    const other = to ?? siblingPath(b.component, old, fresh, before, assembly);
-    if (other === undefined) losses.push({ record: b.id, text: `A balloon pointed at “${nameOf(b.component)}”, which is gone.` });
-    else {
-      const anchor = followed(b, old, fresh, before, assembly, doc, other);
-      if (other !== b.component || anchor !== b.anchor) steps.push({ op: 'put', record: { ...b, component: other, anchor } });
+  for (const r of Object.values(doc)) {
+    const { record, stale } = followed(r, (reference, value) => {
+      if (reference.to !== 'path') return value;
+      const to = newPath.get(value);
+      // What only points at a component may point at another piece of the same item.
+      return to ?? (reference.whenGone === 'stale' ? siblingPath(value, old, fresh, before, assembly) : undefined);
+    });
+    for (const path of stale) losses.push({ record: r.id, text: `A ${r.type} pointed at “${nameOf(path)}”, which is gone.` });
+    if (!record || stale.length) continue;
+    const next = record.type === 'balloon' ? aimedAgain(record, r as BalloonRecord, old, fresh, before, assembly, doc) : record;
+    if (next !== r) steps.push({ op: 'put', record: next });
+    if (r.type === 'spread') {
+      const gone = r.pulls.length - (record as SpreadRecord).pulls.length;
+      if (gone) losses.push({ record: r.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${r.name} moved nothing but parts that are gone.` });
     }
   }
-  for (const v of recordsOf(doc, 'view')) {
-    if (!v.cut) continue;
-    const kept = v.cut.keptWhole.flatMap((p) => newPath.get(p) ?? []);
-    if (kept.join('\n') !== v.cut.keptWhole.join('\n')) steps.push({ op: 'put', record: { ...v, cut: { ...v.cut, keptWhole: kept } } });
-  }
-  for (const s of recordsOf(doc, 'spread')) {
-    const after = spreadAfter(s, newPath);
-    if (JSON.stringify(after) !== JSON.stringify(s)) steps.push({ op: 'put', record: after });
-    const gone = s.pulls.filter((p) => p.components.every((c) => newPath.get(c) === undefined)).length;
-    if (gone) losses.push({ record: s.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${s.name} moved nothing but parts that are gone.` });
-  }
   return { assembly, steps, losses };
-}
-
-/** A spread with the paths of the newer model: what is gone is left out, everything that runs beside it too. */
-function spreadAfter(s: SpreadRecord, newPath: ReadonlyMap<string, string | undefined>): SpreadRecord {
-  const follow = (paths: readonly string[]) => paths.flatMap((p) => newPath.get(p) ?? []);
-  const pulls = s.pulls.flatMap((p): PullRecord[] => {
-    const kept = p.components.flatMap((c, k) => {
-      const path = newPath.get(c);
-      return path === undefined ? [] : [{ path, rank: p.ranks?.[k] ?? 1 }];
-    });
-    return kept.length ? [{ ...p, components: kept.map((k) => k.path), ...(p.ranks ? { ranks: kept.map((k) => k.rank) } : {}) }] : [];
-  });
-  const together = s.together?.map(follow).filter((set) => set.length > 1);
-  return { ...s, pulls, ...(together ? { together } : {}), ...(s.linesOff ? { linesOff: follow(s.linesOff) } : {}) };
 }
 
 const pathAt = (list: readonly Component[], i: number) => (i >= 0 ? list[i]!.path : undefined);
@@ -118,23 +92,23 @@ function siblingPath(path: string, old: readonly Component[], fresh: readonly Co
   return fresh.find((c) => after.parts[c.part]!.id === id)?.path;
 }
 
-/** Where a leader ends when its component has moved: as far beside the old place as the component's centroid went, in the view. */
-function followed(
-  b: BalloonRecord,
+/** The leader of a balloon whose component has moved ends as far beside the old place as the component's centroid went, in the view. */
+function aimedAgain(
+  to: BalloonRecord,
+  from: BalloonRecord,
   old: readonly Component[],
   fresh: readonly Component[],
   before: Assembly,
   after: Assembly,
   doc: DrawingDocument,
-  path: string,
-): BalloonRecord['anchor'] {
-  const [from, to] = [old.find((c) => c.path === b.component), fresh.find((c) => c.path === path)];
-  const view = doc[b.view];
-  if (!from || !to || view?.type !== 'view') return b.anchor;
-  const [p, q] = [applyToPoint(from.placement, before.parts[from.part]!.centroid), applyToPoint(to.placement, after.parts[to.part]!.centroid)];
+): BalloonRecord {
+  const [was, is] = [old.find((c) => c.path === from.component), fresh.find((c) => c.path === to.component)];
+  const view = doc[to.view];
+  if (!was || !is || view?.type !== 'view') return to;
+  const [p, q] = [applyToPoint(was.placement, before.parts[was.part]!.centroid), applyToPoint(is.placement, after.parts[is.part]!.centroid)];
   const d = subtract(q, p);
   const [dx, dy] = [dot(d, view.right), dot(d, view.up)];
-  return Math.hypot(dx, dy) < 1e-6 ? b.anchor : [b.anchor[0] + dx, b.anchor[1] + dy];
+  return Math.hypot(dx, dy) < 1e-6 ? to : { ...to, anchor: [to.anchor[0] + dx, to.anchor[1] + dy] };
 }
 
 /** Numbers of the items that are there, and the next ones for those that are new. */

@@ -4,7 +4,7 @@ import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
 import { sheetsOf } from '../document/records.ts';
 import { itemsOf } from '../ledger/items.ts';
-import { composeSheet } from '../picture/compose.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import { findingsOf } from '../proof/findings.ts';
 import { computeView } from '../views/compute-view.ts';
 import { assemblyOf, box, cylinder } from './shapes.ts';

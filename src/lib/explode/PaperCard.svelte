@@ -2,7 +2,7 @@
   import { drawingOf } from '$core/document/records';
   import { EXPLODED_MARGIN } from '$core/draft/room';
   import { scaleText, standardScales } from '$core/sheet/formats';
-  import { titleBlockRect } from '$core/sheet/title-block';
+  import { titleBlockRect } from '$elements/sheet/title-block';
   import type { Look } from '../shared/Stage3d.svelte';
   import { screenFrame, type Explode } from './explode.svelte';
   import { lookFrom, proposeDirections, tighten } from './planning';

@@ -11,7 +11,7 @@ import { motionsOf, shareOf } from '$core/explode/spread';
 import type { Hit } from '$core/explode/way-out';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
 import { formatByName, sheetGeometry } from '$core/sheet/formats';
-import { titleBlockRect } from '$core/sheet/title-block';
+import { titleBlockRect } from '$elements/sheet/title-block';
 import type { ApiFailure } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';

@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 const said: [string, string][] = [];
 vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
-import { paperMapOf } from '$core/picture/draw-view';
+import { paperMapOf } from '$elements/view/draw';
 import { recordsOf, type BalloonRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { openBench, type Bench } from '../testing/fake-job';
 import { explodeActions } from './actions';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Vec3 } from '$core/base/vector';
-  import { nearestAxis, resetFront, upFor } from '$core/document/front';
+  import { nearestAxis, resetFront, upFor } from '$elements/view/front';
   import { frameFrom, type ViewFrame } from '$core/outline/directions';
   import { measureOne, measureTwo, type Measure, type Probe } from '$core/assembly/measure';
   import { Canvas } from '@threlte/core';

@@ -1,7 +1,7 @@
-import { arrangeBalloons, balloonAreaIn, type BalloonArea } from '$core/annotate/balloon/propose';
-import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
+import { arrangeBalloons, balloonAreaIn, type BalloonArea } from '$elements/balloon/place/propose';
+import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
 import type { ViewRecord } from '$core/document/records';
-import { pageOf } from '$core/picture/compose';
+import { pageOf } from '$elements/compose';
 import { rectOf } from '$core/sheet/formats';
 import type { Drawing } from './drawing.svelte';
 import { notify } from './notices.svelte';

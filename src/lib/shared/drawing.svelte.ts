@@ -3,7 +3,7 @@ import { componentsOf } from '$core/assembly/components';
 import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import { itemsOf, type Item } from '$core/ledger/items';
-import { composeSheet } from '$core/picture/compose';
+import { composeSheet } from '$elements/compose';
 import { findingsOf } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpackResult } from '$core/views/result-codec';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { paperMapOf } from '$core/picture/draw-view';
+  import { paperMapOf } from '$elements/view/draw';
   import type { SectionTool } from './section-tool.svelte';
   import type { ToolName } from './tools.svelte';
 

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { aimAt } from '$core/annotate/balloon/aim';
+  import { aimAt } from '$elements/balloon/place/aim';
   import { moveView, shiftsOf } from '$core/document/moves';
   import type { BalloonRecord, ViewRecord } from '$core/document/records';
   import type { DisplayGroup } from '$core/picture/display-list';
-  import { balloonPlace } from '$core/picture/draw-balloon';
-  import { paperMapOf } from '$core/picture/draw-view';
+  import { balloonPlace } from '$elements/balloon/draw';
+  import { paperMapOf } from '$elements/view/draw';
   import { componentAt } from '$core/views/compute-view';
   import { LoaderCircle } from '@lucide/svelte';
   import { notify } from '../shared/notices.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { reaimSteps, strayBalloons } from '$core/annotate/balloon/stray';
+  import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
   import { changeStandard, resizeSheet } from '$core/document/moves';
   import { drawingOf } from '$core/document/records';
   import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';

@@ -1,14 +1,14 @@
-import { aimAt } from '$core/annotate/balloon/aim';
-import { proposeBalloons, standingBalloon, type BalloonArea } from '$core/annotate/balloon/propose';
+import { aimAt } from '$elements/balloon/place/aim';
+import { proposeBalloons, standingBalloon, type BalloonArea } from '$elements/balloon/place/propose';
 import { boxInFrame, OFF_FRAME_MM, roomFor } from '$core/draft/new-view';
 import { motionsOf } from '$core/explode/spread';
 import { pullsOf } from '$core/explode/records';
 import type { ViewFrame } from '$core/outline/directions';
-import { pageOf } from '$core/picture/compose';
+import { pageOf } from '$elements/compose';
 import { inflate, rectOf, standardScales } from '$core/sheet/formats';
 import { dropWithDependants } from '$core/document/steps';
 import { drawingOf, recordsOf, viewsOn, type BalloonRecord, type ViewRecord } from '$core/document/records';
-import { viewRect } from '$core/picture/draw-view';
+import { viewRect } from '$elements/view/draw';
 import { arrangeAnew, balloonArea } from '../shared/balloons';
 import { notify } from '../shared/notices.svelte';
 import type { Drawing } from '../shared/drawing.svelte';

@@ -4,7 +4,7 @@ const said: [string, string][] = [];
 vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
 import { componentAt } from '$core/views/compute-view';
-import { paperMapOf, viewRect } from '$core/picture/draw-view';
+import { paperMapOf, viewRect } from '$elements/view/draw';
 import { overlaps } from '$core/draft/arrange';
 import { rectOf } from '$core/sheet/formats';
 import { namedFrame } from '$core/outline/directions';

@@ -18,7 +18,7 @@ import { firstDrawing } from '../../core/draft/first-drawing.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';
-import { composeSheet } from '../../core/picture/compose.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
 import { packResult, unpackResult } from '../../core/views/result-codec.ts';
 import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';

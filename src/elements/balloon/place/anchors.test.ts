@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest';
-import { componentsOf } from '../../assembly/components.ts';
-import { BLANK_DRAWING } from '../../document/records.ts';
-import { itemsOf } from '../../ledger/items.ts';
-import { assemblyOf, box } from '../../testing/shapes.ts';
-import { computeView } from '../../views/compute-view.ts';
-import { specOf } from '../../views/view-spec.ts';
-import { viewRecord } from '../../testing/records.ts';
+import { componentsOf } from '../../../core/assembly/components.ts';
+import { BLANK_DRAWING } from '../../../core/document/records.ts';
+import { itemsOf } from '../../../core/ledger/items.ts';
+import { assemblyOf, box } from '../../../core/testing/shapes.ts';
+import { computeView } from '../../../core/views/compute-view.ts';
+import { specOf } from '../../../core/views/view-spec.ts';
+import { viewRecord } from '../../../core/testing/records.ts';
 import { aimAt } from './aim.ts';
 import { anchorsOf } from './anchors.ts';
 import { balloonAreaIn, proposeBalloons } from './propose.ts';

@@ -1,5 +1,5 @@
-import { inflate, type Rect } from '../../sheet/formats.ts';
-import { assign } from '../../base/assignment.ts';
+import { inflate, type Rect } from '../../../core/sheet/formats.ts';
+import { assign } from '../../../core/base/assignment.ts';
 
 /** A place for a leader's end, paper mm, y down. */
 export interface PaperAnchor {

@@ -1,7 +1,7 @@
-import type { Component } from '../../assembly/assembly.ts';
-import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../../document/records.ts';
-import type { Step } from '../../document/steps.ts';
-import type { ViewResult } from '../../views/compute-view.ts';
+import type { Component } from '../../../core/assembly/assembly.ts';
+import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../../../core/document/records.ts';
+import type { Step } from '../../../core/document/steps.ts';
+import type { ViewResult } from '../../../core/views/compute-view.ts';
 import { aimAt, type Aim } from './aim.ts';
 
 /** A leader may end this far from its component on paper, mm. */

@@ -1,11 +1,11 @@
-import type { ListRecord } from '../document/records.ts';
-import type { Item } from '../ledger/items.ts';
-import { cellAlignment, cellText } from '../ledger/list-rows.ts';
-import type { Rect, SheetGeometry, SheetStyle } from '../sheet/formats.ts';
+import type { ListRecord } from '../../core/document/records.ts';
+import type { Item } from '../../core/ledger/items.ts';
+import { cellAlignment, cellText } from '../../core/ledger/list-rows.ts';
+import type { Rect, SheetGeometry, SheetStyle } from '../../core/sheet/formats.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
-import type { DisplayGroup, DisplayItem } from './display-list.ts';
-import { fitText } from './lettering.ts';
-import { line, rectangle, text } from './shapes.ts';
+import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import { fitText } from '../../core/picture/lettering.ts';
+import { line, rectangle, text } from '../../core/picture/shapes.ts';
 
 export const rowHeight = (style: SheetStyle) => style.text * 2.4;
 

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type BalloonRecord, type ViewRecord } from '../../document/records.ts';
-import { applySteps } from '../../document/steps.ts';
-import { itemsOf, type Item } from '../../ledger/items.ts';
-import { balloonPlace } from '../../picture/draw-balloon.ts';
-import { draftAll, smallMachine } from '../../testing/drafting.ts';
+import { recordsOf, type BalloonRecord, type ViewRecord } from '../../../core/document/records.ts';
+import { applySteps } from '../../../core/document/steps.ts';
+import { itemsOf, type Item } from '../../../core/ledger/items.ts';
+import { balloonPlace } from '../draw.ts';
+import { draftAll, smallMachine } from '../../../core/testing/drafting.ts';
 import { segmentsCross } from './layout.ts';
 import { arrangeBalloons } from './propose.ts';
 import { strayBalloons } from './stray.ts';

@@ -1,8 +1,8 @@
 import { describe, expect, test } from 'vitest';
-import { BLANK_DRAWING } from '../document/records.ts';
-import { textWidth } from '../picture/lettering.ts';
-import { pointsOfPath } from '../testing/paths.ts';
-import { formatByName, sheetGeometry, styleFor } from './formats.ts';
+import { BLANK_DRAWING } from '../../core/document/records.ts';
+import { textWidth } from '../../core/picture/lettering.ts';
+import { pointsOfPath } from '../../core/testing/paths.ts';
+import { formatByName, sheetGeometry, styleFor } from '../../core/sheet/formats.ts';
 import { drawTitleBlock, projectionSymbol, titleBlockRect, type TitleFields } from './title-block.ts';
 
 /** Box of a path: minX minY maxX maxY. */

@@ -1,15 +1,15 @@
-import { capStyles } from '../cut/hatch-styles.ts';
-import { hatchLines, type HatchStyle } from '../cut/hatch.ts';
-import { lineOfCut } from '../cut/section-line.ts';
-import type { ViewRecord } from '../document/records.ts';
-import type { MaterialFamily } from '../ledger/materials.ts';
-import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../outline/linework.ts';
-import { arcPoint } from '../outline/arcs.ts';
-import { scaleText, type SheetStyle } from '../sheet/formats.ts';
-import { crowdedRuns } from '../outline/thin.ts';
-import { componentAt, type ViewResult } from '../views/compute-view.ts';
-import type { DisplayGroup, DisplayItem } from './display-list.ts';
-import { arrowHead, line, num, text } from './shapes.ts';
+import { capStyles } from '../../core/cut/hatch-styles.ts';
+import { hatchLines, type HatchStyle } from '../../core/cut/hatch.ts';
+import { lineOfCut } from '../../core/cut/section-line.ts';
+import type { ViewRecord } from '../../core/document/records.ts';
+import type { MaterialFamily } from '../../core/ledger/materials.ts';
+import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../../core/outline/linework.ts';
+import { arcPoint } from '../../core/outline/arcs.ts';
+import { scaleText, type SheetStyle } from '../../core/sheet/formats.ts';
+import { crowdedRuns } from '../../core/outline/thin.ts';
+import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
+import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import { arrowHead, line, num, text } from '../../core/picture/shapes.ts';
 
 /** From view space (model mm, y up) to the sheet (paper mm, y down). */
 export interface PaperMap {

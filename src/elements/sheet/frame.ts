@@ -1,6 +1,6 @@
-import type { DisplayGroup, DisplayItem } from '../picture/display-list.ts';
-import { line, rectangle, text } from '../picture/shapes.ts';
-import type { SheetGeometry, SheetStyle } from './formats.ts';
+import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import { line, rectangle, text } from '../../core/picture/shapes.ts';
+import type { SheetGeometry, SheetStyle } from '../../core/sheet/formats.ts';
 
 /** Length of a zone (ISO 5457). */
 const ZONE_MM = 50;

@@ -1,15 +1,15 @@
-import type { Assembly, Component } from '../assembly/assembly.ts';
-import { drawingOf, recordsOf, sheetsOf, viewsOn, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
-import { familyOf, type MaterialFamily } from '../ledger/materials.ts';
-import { itemsOf, massText, totalMass, type Item } from '../ledger/items.ts';
-import { formatByName, scaleText, sheetGeometry, styleFor, type SheetGeometry, type SheetStyle } from '../sheet/formats.ts';
-import { drawFrame } from '../sheet/frame.ts';
-import { drawTitleBlock, titleBlockRect } from '../sheet/title-block.ts';
-import type { ViewResult } from '../views/compute-view.ts';
-import type { DisplayGroup, DisplayList } from './display-list.ts';
-import { drawBalloon } from './draw-balloon.ts';
-import { drawList } from './draw-list.ts';
-import { drawView, type ViewContext } from './draw-view.ts';
+import type { Assembly, Component } from '../core/assembly/assembly.ts';
+import { drawingOf, recordsOf, sheetsOf, viewsOn, type DrawingDocument, type SheetRecord, type ViewRecord } from '../core/document/records.ts';
+import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
+import { itemsOf, massText, totalMass, type Item } from '../core/ledger/items.ts';
+import { formatByName, scaleText, sheetGeometry, styleFor, type SheetGeometry, type SheetStyle } from '../core/sheet/formats.ts';
+import { drawFrame } from './sheet/frame.ts';
+import { drawTitleBlock, titleBlockRect } from './sheet/title-block.ts';
+import type { ViewResult } from '../core/views/compute-view.ts';
+import type { DisplayGroup, DisplayList } from '../core/picture/display-list.ts';
+import { drawBalloon } from './balloon/draw.ts';
+import { drawList } from './list/draw.ts';
+import { drawView, type ViewContext } from './view/draw.ts';
 
 /** Everything a sheet is made of. */
 export interface ComposeInput {

@@ -1,10 +1,10 @@
-import type { Assembly, Component } from '../assembly/assembly.ts';
-import { applyToPoint } from '../base/placement.ts';
-import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
-import type { CutShape } from '../cut/cut-shape.ts';
-import { namedFrame, type ViewFrame } from '../outline/directions.ts';
-import { recordsOf, type CutRecord, type DrawingDocument } from './records.ts';
-import type { Step } from './steps.ts';
+import type { Assembly, Component } from '../../core/assembly/assembly.ts';
+import { applyToPoint } from '../../core/base/placement.ts';
+import { add, dot, scale, subtract, type Vec3 } from '../../core/base/vector.ts';
+import type { CutShape } from '../../core/cut/cut-shape.ts';
+import { namedFrame, type ViewFrame } from '../../core/outline/directions.ts';
+import { recordsOf, type CutRecord, type DrawingDocument } from '../../core/document/records.ts';
+import type { Step } from '../../core/document/steps.ts';
 
 /** The direction that counts as front now: that of the front view, else the usual one. */
 export function frontOf(doc: DrawingDocument): ViewFrame {

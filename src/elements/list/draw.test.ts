@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { ListRecord } from '../document/records.ts';
-import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
-import { formatByName, sheetGeometry, styleFor } from '../sheet/formats.ts';
-import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { drawList, listBlocks, listRows, rowsPerSheet } from './draw-list.ts';
+import type { ListRecord } from '../../core/document/records.ts';
+import { DEFAULT_LIST_COLUMNS } from '../../core/ledger/list-rows.ts';
+import { formatByName, sheetGeometry, styleFor } from '../../core/sheet/formats.ts';
+import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
+import { drawList, listBlocks, listRows, rowsPerSheet } from './draw.ts';
 
 const list: ListRecord = { type: 'list', id: 'list:1', sheet: 'sheet:3', columns: DEFAULT_LIST_COLUMNS };
 const drawn = draftAll(smallMachine());

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { drawFrame, zonesAlong } from './frame.ts';
-import { formatByName, sheetGeometry, SHEET_FORMATS, styleFor } from './formats.ts';
-import { pointsOfPath } from '../testing/paths.ts';
+import { formatByName, sheetGeometry, SHEET_FORMATS, styleFor } from '../../core/sheet/formats.ts';
+import { pointsOfPath } from '../../core/testing/paths.ts';
 
 const page = (name: string) => {
   const format = formatByName(name)!;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { assign } from '../../base/assignment.ts';
+import { assign } from '../../../core/base/assignment.ts';
 import { layoutBalloons, pointToSegment, segmentsCross, type BalloonRequest } from './layout.ts';
 
 describe('assignment', () => {

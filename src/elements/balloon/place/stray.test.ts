@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type BalloonRecord } from '../../document/records.ts';
-import { applySteps } from '../../document/steps.ts';
-import { draftAll, smallMachine } from '../../testing/drafting.ts';
+import { recordsOf, type BalloonRecord } from '../../../core/document/records.ts';
+import { applySteps } from '../../../core/document/steps.ts';
+import { draftAll, smallMachine } from '../../../core/testing/drafting.ts';
 import { reaimSteps, strayBalloons } from './stray.ts';
 
 const drawn = await draftAll(smallMachine());

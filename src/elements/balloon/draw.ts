@@ -1,10 +1,10 @@
-import type { BalloonRecord, ViewRecord } from '../document/records.ts';
-import type { Item } from '../ledger/items.ts';
-import type { SheetStyle } from '../sheet/formats.ts';
+import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
+import type { Item } from '../../core/ledger/items.ts';
+import type { SheetStyle } from '../../core/sheet/formats.ts';
 import { circlePath } from '../sheet/title-block.ts';
-import type { DisplayGroup, DisplayItem } from './display-list.ts';
-import { paperMapOf } from './draw-view.ts';
-import { arrowHead, line, text } from './shapes.ts';
+import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import { paperMapOf } from '../view/draw.ts';
+import { arrowHead, line, text } from '../../core/picture/shapes.ts';
 
 /** Centre of a balloon and end of its leader on the sheet, paper mm. */
 export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y: number; tipX: number; tipY: number } {

@@ -1,13 +1,20 @@
 import { describe, expect, test } from 'vitest';
-import { componentsOf } from '../assembly/components.ts';
-import { BLANK_DRAWING, type BalloonRecord, type DrawingDocumentRecord, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
-import { namedFrame } from '../outline/directions.ts';
-import { formatByName, styleFor } from '../sheet/formats.ts';
-import { assemblyOf, box } from '../testing/shapes.ts';
-import { pointsOfPath } from '../testing/paths.ts';
-import { computeView } from '../views/compute-view.ts';
-import { specOf } from '../views/view-spec.ts';
-import { viewRecord } from '../testing/records.ts';
+import { componentsOf } from '../core/assembly/components.ts';
+import {
+  BLANK_DRAWING,
+  type BalloonRecord,
+  type DrawingDocumentRecord,
+  type DrawingDocument,
+  type SheetRecord,
+  type ViewRecord,
+} from '../core/document/records.ts';
+import { namedFrame } from '../core/outline/directions.ts';
+import { formatByName, styleFor } from '../core/sheet/formats.ts';
+import { assemblyOf, box } from '../core/testing/shapes.ts';
+import { pointsOfPath } from '../core/testing/paths.ts';
+import { computeView } from '../core/views/compute-view.ts';
+import { specOf } from '../core/views/view-spec.ts';
+import { viewRecord } from '../core/testing/records.ts';
 import { composeSheet } from './compose.ts';
 
 const { assembly, geometries } = assemblyOf([

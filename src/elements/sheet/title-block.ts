@@ -1,8 +1,8 @@
-import { fitText, textWidth, wrapText } from '../picture/lettering.ts';
-import type { DrawingRecord } from '../document/records.ts';
-import type { DisplayItem } from '../picture/display-list.ts';
-import { line, num as n, rectangle, text } from '../picture/shapes.ts';
-import type { Rect, SheetGeometry, SheetStyle, Standard } from './formats.ts';
+import { fitText, textWidth, wrapText } from '../../core/picture/lettering.ts';
+import type { DrawingRecord } from '../../core/document/records.ts';
+import type { DisplayItem } from '../../core/picture/display-list.ts';
+import { line, num as n, rectangle, text } from '../../core/picture/shapes.ts';
+import type { Rect, SheetGeometry, SheetStyle, Standard } from '../../core/sheet/formats.ts';
 
 /** Width by ISO 7200. */
 export const TITLE_BLOCK_WIDTH = 180;

@@ -1,5 +1,5 @@
-import { HIDDEN, LineClass } from '../../outline/linework.ts';
-import type { ViewResult } from '../../views/compute-view.ts';
+import { HIDDEN, LineClass } from '../../../core/outline/linework.ts';
+import type { ViewResult } from '../../../core/views/compute-view.ts';
 
 /** A place on a visible edge. View space, model mm. */
 export interface Aim {

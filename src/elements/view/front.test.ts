@@ -1,11 +1,11 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type ViewRecord } from './records.ts';
-import { applySteps } from './steps.ts';
-import { computeView } from '../views/compute-view.ts';
-import { specOf } from '../views/view-spec.ts';
-import { dot } from '../base/vector.ts';
-import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { frameFrom } from '../outline/directions.ts';
+import { recordsOf, type ViewRecord } from '../../core/document/records.ts';
+import { applySteps } from '../../core/document/steps.ts';
+import { computeView } from '../../core/views/compute-view.ts';
+import { specOf } from '../../core/views/view-spec.ts';
+import { dot } from '../../core/base/vector.ts';
+import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
+import { frameFrom } from '../../core/outline/directions.ts';
 import { frontOf, nearestAxis, resetFront, upFor } from './front.ts';
 
 const machine = smallMachine();

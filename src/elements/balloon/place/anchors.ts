@@ -1,5 +1,5 @@
-import { HIDDEN, LineClass } from '../../outline/linework.ts';
-import { componentAt, type ViewResult } from '../../views/compute-view.ts';
+import { HIDDEN, LineClass } from '../../../core/outline/linework.ts';
+import { componentAt, type ViewResult } from '../../../core/views/compute-view.ts';
 
 /** A place where a leader may end: on a visible outside edge of the component. View space, model mm. */
 export interface Anchor {

@@ -1,0 +1,75 @@
+import { z } from 'zod';
+
+/** Fields that records are made of. What points at something says so here: see `refs.ts`. */
+
+export const id = z.string().min(1).max(200);
+export const text = z.string().max(2000);
+export const number = z.number();
+export const point = z.tuple([number, number]).readonly();
+export const vector = z.tuple([number, number, number]).readonly();
+/** mm; larger than anything that is drawn. */
+export const length = z.number().min(-1e7).max(1e7);
+
+/** At most so many components in one choice. */
+const MOST_PATHS = 100_000;
+
+/**
+ * What a field points at, and what becomes of it when that is gone.
+ * - record: another record of the drawing. The record that points goes with it (`dropWith`), or the field becomes null and
+ *   the fields named by `also` with it (`clear`).
+ * - path: a component of the model. The field stays and is stale, which the findings show (`stale`), or it is taken out of
+ *   the list that it is in (`leaveOut`).
+ */
+export type Reference =
+  | { readonly to: 'record'; readonly type: string; readonly whenGone: 'dropWith' | 'clear'; readonly also?: readonly string[] }
+  | { readonly to: 'path'; readonly whenGone: 'stale' | 'leaveOut' };
+
+/** How a list of references shrinks. */
+export interface Shrinking {
+  /** With fewer left, what the list belongs to is left out too. */
+  readonly least?: number;
+  /** Lists of the same object that run beside it, entry by entry. */
+  readonly beside?: readonly string[];
+}
+
+const references = z.registry<Reference>();
+const shrinkings = z.registry<Shrinking>();
+export const referenceOf = (schema: z.core.$ZodType): Reference | undefined => references.get(schema);
+export const shrinkingOf = (schema: z.core.$ZodType): Shrinking | undefined => shrinkings.get(schema);
+
+/** The id of another record. */
+export function ref(type: string, whenGone: 'dropWith' | 'clear', ...also: readonly string[]) {
+  return z
+    .string()
+    .min(1)
+    .max(200)
+    .register(references, { to: 'record', type, whenGone, ...(also.length ? { also } : {}) });
+}
+
+const pathText = () => z.string().max(10_000);
+
+/** The path of a component that is pointed at, whether it is there or not. */
+export const path = () => pathText().register(references, { to: 'path', whenGone: 'stale' });
+
+/** Paths of components, of which those that are gone are left out. */
+export function paths(shrinking: Shrinking = {}) {
+  const list = z.array(pathText().register(references, { to: 'path', whenGone: 'leaveOut' })).max(MOST_PATHS);
+  return list.register(shrinkings, shrinking).readonly();
+}
+
+const LEVEL = 1e-4;
+const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
+
+interface Directions {
+  readonly right: readonly [number, number, number];
+  readonly up: readonly [number, number, number];
+  readonly toward: readonly [number, number, number];
+}
+
+/** Right, up and towards the reader stand square, have the length 1 and are a right-handed frame. */
+export function square({ right, up, toward }: Directions): boolean {
+  const unit = [right, up, toward].every((v) => Math.abs(dot(v, v) - 1) < LEVEL);
+  const crossed = [right[1] * up[2] - right[2] * up[1], right[2] * up[0] - right[0] * up[2], right[0] * up[1] - right[1] * up[0]];
+  return unit && Math.abs(dot(right, up)) < LEVEL && dot(crossed, toward) > 1 - 10 * LEVEL;
+}
+export const NOT_SQUARE = 'The directions of a view must have the length 1 and stand square: right × up = towards the reader.';

@@ -1,0 +1,27 @@
+import { z } from 'zod';
+import { balloonRecord } from '../../elements/balloon/record.ts';
+import { listRecord } from '../../elements/list/record.ts';
+import { sheetRecord } from '../../elements/sheet/record.ts';
+import { viewRecord } from '../../elements/view/record.ts';
+import { spreadRecord } from '../explode/record.ts';
+import { ledgerRecord, numbersRecord, propertyRecord } from '../ledger/record.ts';
+import { drawingRecord, modelRecord } from './record.ts';
+
+/** Every record there is, stated once: what is stored, sent and typed comes from here. */
+export const anyRecord = z.discriminatedUnion('type', [
+  drawingRecord,
+  modelRecord,
+  sheetRecord,
+  viewRecord,
+  spreadRecord,
+  balloonRecord,
+  listRecord,
+  propertyRecord,
+  ledgerRecord,
+  numbersRecord,
+]);
+
+export type AnyRecord = z.infer<typeof anyRecord>;
+
+/** The schema of each type of record. */
+export const SCHEMAS: ReadonlyMap<string, z.ZodType> = new Map(anyRecord.options.map((o) => [o._zod.def.innerType.shape.type.value, o]));

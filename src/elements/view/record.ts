@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { whyNoShape } from '../../core/cut/cut-shape.ts';
+import { cutShape } from '../../core/cut/record.ts';
+import { id, NOT_SQUARE, number, paths, point, ref, square, text, vector } from '../../core/document/fields.ts';
+
+/** Adds the reason why a cut's shape cannot be cut. */
+export function cuttable(
+  cut: { readonly normal: readonly [number, number, number]; readonly shape?: z.infer<typeof cutShape> | undefined },
+  c: z.RefinementCtx,
+): void {
+  const wrong = cut.shape && whyNoShape(cut.shape, cut.normal);
+  if (wrong) c.addIssue({ code: 'custom', path: ['shape'], message: wrong });
+}
+
+export const cutRecord = z
+  .object({
+    normal: vector,
+    /** n·x = d, model mm; the side towards the reader is removed. */
+    d: number,
+    letter: z.string().max(4),
+    /** Components that stay uncut. */
+    keptWhole: paths(),
+    /** What is taken away, when it is not everything in front of the plane. */
+    shape: cutShape.exactOptional(),
+    /** How far behind the plane is shown, mm; absent: everything. */
+    behindMm: z.number().min(0).max(1e7).exactOptional(),
+    /** View that carries the cutting-plane line, if any. */
+    shownIn: ref('view', 'clear').nullable(),
+  })
+  .superRefine(cuttable)
+  .readonly();
+
+export const viewRecord = z
+  .object({
+    type: z.literal('view'),
+    id,
+    sheet: ref('sheet', 'dropWith'),
+    name: text,
+    right: vector,
+    up: vector,
+    toward: vector,
+    /** Paper mm per model mm. */
+    scale: z.number().positive().max(1e9),
+    /** Where `pivot` lies on the sheet, mm from the top left corner, y down. */
+    at: point,
+    /** A point of view space, model mm. */
+    pivot: point,
+    hidden: z.boolean(),
+    /** Hidden lines only of components that begin within this depth, mm; absent: of all. */
+    hiddenWithinMm: z.number().positive().max(1e7).exactOptional(),
+    tangent: z.boolean(),
+    shaded: z.boolean(),
+    /** Shaded with one tone per face of the mesh; absent: smooth. */
+    flat: z.boolean().exactOptional(),
+    /** Shaded with a colour for each item; absent: as in the model. */
+    colorByItem: z.boolean().exactOptional(),
+    /** Lines of one component closer than this on paper thin out, mm; absent: none do. */
+    thinMm: z.number().min(0).max(10).exactOptional(),
+    label: z.boolean(),
+    /** View it keeps level (`x`) or in line (`y`) with; without it, it stands free. */
+    parent: ref('view', 'clear', 'align').nullable(),
+    align: z.enum(['level', 'upright']).nullable(),
+    cut: cutRecord.nullable(),
+    spread: ref('spread', 'clear').nullable(),
+    pullLines: z.boolean(),
+  })
+  .refine(square, { path: ['toward'], message: NOT_SQUARE })
+  .readonly();
