@@ -2,12 +2,12 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
-import { componentsOf } from '../core/assembly/components.ts';
-import { recordsOf, sheetsOf } from '../core/document/records.ts';
+import { writeDrawing } from '../core/document/file.ts';
+import { recordsOf } from '../core/document/records.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
-import { itemsOf } from '../core/ledger/items.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { composeSheet } from '../elements/compose.ts';
+import { Scene } from '../elements/scene.ts';
 import type { Standard } from '../core/sheet/formats.ts';
 import { computeView } from '../core/views/compute-view.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
@@ -34,20 +34,20 @@ export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<s
       last = performance.now();
     },
   });
-  const components = componentsOf(assembly);
-  const sheets = new Map(sheetsOf(document).map((s) => [s.id, composeSheet({ document, assembly, components, results }, s.id)]));
-  const items = itemsOf(assembly, document);
-  const findings = findingsOf({ document, components, items, results, sheets });
+  const scene = new Scene({ document, assembly, results });
+  const { items } = scene;
+  const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
+  const findings = findingsOf(scene);
   const font = new Uint8Array(await readFile(join(process.cwd(), 'static/fonts/osifont.ttf')));
-  await writeFile(join(options.out, 'drawing.pdf'), await sheetsAsPdf(document, [...sheets.values()], results, font));
-  const svgs = sheetsAsSvg([...sheets.values()], results, font);
+  await writeFile(join(options.out, 'drawing.pdf'), await sheetsAsPdf(document, sheets, results, font));
+  const svgs = sheetsAsSvg(sheets, results, font);
   await Promise.all(svgs.map((svg, i) => writeFile(join(options.out, `sheet-${i + 1}.svg`), svg)));
   const list = recordsOf(document, 'list')[0];
-  await writeFile(join(options.out, 'parts-list.csv'), listAsCsv(list?.columns, items));
-  await writeFile(join(options.out, 'drawing.json'), JSON.stringify({ format: 'nimble-quarry-drawing', version: 1, records: document }, null, 2));
+  await writeFile(join(options.out, 'parts-list.csv'), listAsCsv(list?.columns, items, scene.ledger));
+  await writeFile(join(options.out, 'drawing.json'), writeDrawing(document));
   const identified = new Set(findings.filter((f) => f.code === 'NOT_IDENTIFIED').flatMap((f) => f.about));
   return {
-    sheets: sheets.size,
+    sheets: sheets.length,
     views: recordsOf(document, 'view').length,
     balloons: recordsOf(document, 'balloon').length,
     itemsIdentified: items.length - identified.size,

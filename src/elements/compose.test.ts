@@ -16,6 +16,7 @@ import { computeView } from '../core/views/compute-view.ts';
 import { specOf } from '../core/views/view-spec.ts';
 import { viewRecord } from '../core/testing/records.ts';
 import { composeSheet } from './compose.ts';
+import { Scene } from './scene.ts';
 
 const { assembly, geometries } = assemblyOf([
   { name: 'Block', geometry: box([0, 0, 0], [40, 20, 30]), material: 'S355' },
@@ -35,7 +36,7 @@ const results = (doc: DrawingDocument) =>
   new Map(
     [front, top, section].flatMap((v) => (doc[v.id] ? [[v.id, computeView(assembly, geometries, specOf(doc[v.id] as ViewRecord, doc, components))]] : [])),
   );
-const compose = (document: DrawingDocument, known = results(document), id = 'sheet:1') => composeSheet({ document, assembly, components, results: known }, id);
+const compose = (document: DrawingDocument, known = results(document), id = 'sheet:1') => composeSheet(new Scene({ document, assembly, results: known }), id);
 const group = (list: ReturnType<typeof compose>, id: string) => list.groups.find((g) => g.id === id)!;
 const texts = (list: ReturnType<typeof compose>, id: string) => group(list, id).items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
 const titled = (list: ReturnType<typeof compose>, field: string) =>
@@ -94,8 +95,8 @@ describe('the sheet', () => {
     const doc = { ...documentOf(front, { ...top, sheet: 'sheet:2' }), 'sheet:2': sheet(2, 'A4') };
     const [one, two] = [compose(doc), compose(doc, results(doc), 'sheet:2')];
     expect([one, two].map((l) => [l.width, l.height, l.groups.map((g) => g.role)])).toEqual([
-      [420, 297, ['frame', 'view', 'title']],
-      [297, 210, ['frame', 'view', 'title']],
+      [420, 297, ['frame', 'title', 'view']],
+      [297, 210, ['frame', 'title', 'view']],
     ]);
     expect([titled(one, 'sheet'), titled(two, 'sheet')]).toEqual(['1 of 2', '2 of 2']);
     expect(group(two, 'title').label).toBe('Title block: Stand, N-1, sheet 2 of 2');

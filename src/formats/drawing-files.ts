@@ -1,4 +1,4 @@
-import { drawingOf, type DrawingDocument, type ListColumn } from '../core/document/records.ts';
+import { drawingOf, type DrawingDocument, type LedgerRecord, type ListColumn } from '../core/document/records.ts';
 import type { Item } from '../core/ledger/items.ts';
 import { cellText, DEFAULT_LIST_COLUMNS } from '../core/ledger/list-rows.ts';
 import type { DisplayList } from '../core/picture/display-list.ts';
@@ -33,7 +33,7 @@ export function sheetsAsSvg(sheets: readonly DisplayList[], results: ReadonlyMap
   return sheets.map((s) => writeSvg(s, { images, style }));
 }
 
-export function listAsCsv(columns: readonly ListColumn[] | undefined, items: readonly Item[]): string {
+export function listAsCsv(columns: readonly ListColumn[] | undefined, items: readonly Item[], { massUnit }: Pick<LedgerRecord, 'massUnit'>): string {
   const wanted = columns ?? DEFAULT_LIST_COLUMNS;
-  return writeCsv([wanted.map((c) => c.title), ...items.map((i) => wanted.map((c) => cellText(i, c.key)))]);
+  return writeCsv([wanted.map((c) => c.title), ...items.map((i) => wanted.map((c) => cellText(i, c.key, massUnit)))]);
 }

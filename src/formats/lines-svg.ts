@@ -1,5 +1,5 @@
 import { HIDDEN, LineClass, linesBox, type Linework } from '../core/outline/linework.ts';
-import { runPath } from '../elements/view/draw.ts';
+import { runPath } from '../core/picture/run-path.ts';
 import { num } from '../core/picture/shapes.ts';
 
 /**

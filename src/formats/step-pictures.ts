@@ -7,7 +7,7 @@ import type { ViewFrame } from '../core/outline/directions.ts';
 import { hiddenLines } from '../core/outline/hidden-lines.ts';
 import type { Body } from '../core/outline/scene.ts';
 import { linesBox } from '../core/outline/linework.ts';
-import { runPath } from '../elements/view/draw.ts';
+import { runPath } from '../core/picture/run-path.ts';
 import { num } from '../core/picture/shapes.ts';
 
 /**

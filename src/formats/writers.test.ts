@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { PLAIN_LEDGER } from '../core/document/records.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
 import { listAsCsv, shadingPngs, sheetsAsPdf, sheetsAsSvg } from './drawing-files.ts';
 import type { DisplayList } from '../core/picture/display-list.ts';
@@ -168,6 +169,7 @@ describe('pictures and lists', () => {
         { key: 'description', title: 'What', widthMm: 50 },
       ],
       drawn.items,
+      PLAIN_LEDGER,
     ).split('\r\n');
     expect(rows[0]).toBe('\ufeffNo.,What');
     expect(rows.length).toBe(9);

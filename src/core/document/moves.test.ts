@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { viewRecord } from '../testing/records.ts';
-import { changeStandard, moveView, resizeSheet, scaleView, shiftsOf } from './moves.ts';
+import { changeStandard, resizeSheet, scaleView } from './moves.ts';
+import { moveView, shiftsOf } from '../../elements/view/move.ts';
 import { BLANK_DRAWING, recordsOf, type DrawingDocument, type DrawingDocumentRecord, type ViewRecord } from './records.ts';
 import { nextLetter } from '../../elements/view/letters.ts';
 import { applySteps, dropWithDependants, type Step } from './steps.ts';

@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { rescaleModel } from '../assembly/rescale.ts';
 import { sizeOf } from '../assembly/units.ts';
 import { composeSheet } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
@@ -57,7 +58,7 @@ describe('a drawing whose file means another unit', () => {
       for (const key of ['x', 'y', 'tipX', 'tipY'] as const) expect(is![key]).toBeCloseTo(old![key], 6);
     }
     const [, section] = sheetsOf(document);
-    const again = composeSheet({ document: done.document, assembly, components, results: new Map() }, section!.id);
+    const again = composeSheet(new Scene({ document: done.document, assembly, results: new Map() }), section!.id);
     const balloon = (s: typeof again) => s.groups.filter((g) => g.role === 'balloon').map((g) => g.box);
     expect(balloon(again)).toEqual(balloon(sheets.get(section!.id)!));
     const back = applySteps(done.document, done.inverse);

@@ -1,3 +1,5 @@
+import { grown } from '../../elements/change.ts';
+import { followAll } from '../../elements/follow.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
 import { scalesFor } from '../sheet/formats.ts';
 import { drawingOf, type CutRecord, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from './records.ts';
@@ -16,9 +18,9 @@ export function rescaleDrawing(doc: DrawingDocument, k: number): Step[] {
   const put = (record: Extract<Step, { op: 'put' }>['record']) => changed.set(record.id, { op: 'put', record });
   for (const r of Object.values(doc)) {
     if (r.type === 'view') put(rescaleView(r, k));
-    if (r.type === 'balloon') put({ ...r, anchor: [r.anchor[0] * k, r.anchor[1] * k] });
     if (r.type === 'spread') put(rescaleSpread(r, k));
   }
+  for (const s of followAll(doc, grown(k))) if (s.op === 'put') put(s.record);
   // As large on paper as before, which may be at a scale that no standard has.
   let now = applied(doc, [...changed.values()]);
   const { standard } = drawingOf(doc);

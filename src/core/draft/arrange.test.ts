@@ -5,7 +5,8 @@ import { namedFrame } from '../outline/directions.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf } from '../views/view-spec.ts';
-import { arrange, LEAST_GAP_MM, overlaps, roomsAround, type Block } from './arrange.ts';
+import { arrange, LEAST_GAP_MM, roomsAround, type Block } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 import { placeByMask } from './place-by-mask.ts';
 import { leftBeside, roomBeside } from './room.ts';
 

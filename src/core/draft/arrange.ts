@@ -1,4 +1,4 @@
-import type { Rect } from '../sheet/formats.ts';
+import { overlaps, type Rect } from '../base/rect.ts';
 
 /** A view waiting for its place: its size on paper, mm. */
 export interface Block {
@@ -64,11 +64,6 @@ export function arrange(
 }
 
 const sum = (list: readonly number[]) => list.reduce((a, b) => a + b, 0);
-
-/** Do two rectangles come closer than `gap`? */
-export function overlaps(a: Rect, b: Rect, gap = 0): boolean {
-  return a.x < b.x + b.width + gap && b.x < a.x + a.width + gap && a.y < b.y + b.height + gap && b.y < a.y + a.height + gap;
-}
 
 /** The frame less the title block (and list): the strip above it and the strip beside it. */
 export function roomsAround(frame: Rect, corner: Rect): Rect[] {

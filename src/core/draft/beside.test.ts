@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { overlaps } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 import { placeBeside } from './beside.ts';
 
 const allowed = { x: 20, y: 10, width: 380, height: 270 };

@@ -1,5 +1,6 @@
-import type { Rect } from '../sheet/formats.ts';
-import { LEAST_GAP_MM, overlaps } from './arrange.ts';
+import type { Rect } from '../base/rect.ts';
+import { LEAST_GAP_MM } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 
 export interface Beside {
   /** Middle of the new view, paper mm. */

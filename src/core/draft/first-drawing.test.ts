@@ -4,10 +4,10 @@ import { viewRect } from '../../elements/view/draw.ts';
 import { listBlocks } from '../../elements/list/draw.ts';
 import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
-import { aimAt } from '../../elements/balloon/place/aim.ts';
+import { nearestEdge } from '../views/nearest-edge.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { overlaps } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 
 describe('the first drawing of a small machine', async () => {
   const drawn = await draftAll(smallMachine());
@@ -41,7 +41,7 @@ describe('the first drawing of a small machine', async () => {
     const balloons = recordsOf(drawn.document, 'balloon');
     expect(balloons.length).toBe(7);
     for (const b of balloons) {
-      const aim = aimAt(drawn.results.get(b.view)!, b.anchor[0], b.anchor[1])!;
+      const aim = nearestEdge(drawn.results.get(b.view)!, b.anchor[0], b.anchor[1])!;
       const item = drawn.items.find((i) => i.components.includes(aim.component))!;
       expect(aim.distance * view(b.view).scale).toBeLessThan(0.05);
       expect(`balloon:${item.part}`).toBe(b.id);

@@ -25,7 +25,8 @@ import { frameFrom, namedFrame, type DirectionName } from '../outline/directions
 import { sceneOf } from '../outline/scene-of.ts';
 import { listBlocks, rowsPerSheet } from '../../elements/list/draw.ts';
 import { viewBox } from '../shade/raster.ts';
-import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type Rect, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import type { Rect } from '../base/rect.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';

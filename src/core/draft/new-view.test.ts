@@ -7,7 +7,7 @@ import { sceneOf } from '../outline/scene-of.ts';
 import { viewBox } from '../shade/raster.ts';
 import { ISO_SCALES } from '../sheet/formats.ts';
 import { smallMachine } from '../testing/drafting.ts';
-import { overlaps } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 import { boxInFrame, roomFor } from './new-view.ts';
 
 const { assembly, geometries } = smallMachine();

@@ -2,8 +2,9 @@ import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint, combine, type Placement } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
-import type { Rect } from '../sheet/formats.ts';
-import { LEAST_GAP_MM, overlaps } from './arrange.ts';
+import type { Rect } from '../base/rect.ts';
+import { LEAST_GAP_MM } from './arrange.ts';
+import { overlaps } from '../base/rect.ts';
 import { placeBeside } from './beside.ts';
 
 /**
@@ -32,9 +33,6 @@ export function boxInFrame(
   }
   return out;
 }
-
-/** New views keep so far from the frame, mm. */
-export const OFF_FRAME_MM = 4;
 
 /** Smaller scales that are tried before a view is put where it covers something. */
 const SMALLER = 5;

@@ -1,4 +1,4 @@
-import type { Rect } from '../sheet/formats.ts';
+import type { Rect } from '../base/rect.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
 /** Candidate places are this far apart, mm. */

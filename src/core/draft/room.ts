@@ -1,6 +1,7 @@
 import { recordsOf, type DrawingDocument } from '../document/records.ts';
 import { listBlocks, listRows } from '../../elements/list/draw.ts';
-import { styleFor, type Rect, type SheetFormat, sheetGeometry } from '../sheet/formats.ts';
+import { styleFor, type SheetFormat, sheetGeometry } from '../sheet/formats.ts';
+import type { Rect } from '../base/rect.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 
 /** Room for balloons around an exploded view, mm. */

@@ -1,6 +1,8 @@
+import { shifted } from '../../elements/change.ts';
+import { followAll } from '../../elements/follow.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint, combine } from '../base/placement.ts';
-import { dot, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { dot, scale, subtract, type Vec2, type Vec3 } from '../base/vector.ts';
 import { without } from '../base/without.ts';
 import { recordsOf, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
@@ -8,7 +10,7 @@ import { pullRecord, pullsOf } from './records.ts';
 import { motionsOf, type Pull } from './spread.ts';
 
 /**
- * The steps that change a spread: balloons of the views that show it go along with what they point at.
+ * The steps that change a spread: what points at components of the views that show it goes along.
  * @param after the spread as it shall be
  */
 export function changeSpread(doc: DrawingDocument, assembly: Assembly, components: readonly Component[], after: SpreadRecord): Step[] {
@@ -16,7 +18,7 @@ export function changeSpread(doc: DrawingDocument, assembly: Assembly, component
   const steps: Step[] = [{ op: 'put', record: after }];
   const was = motionsOf(before?.type === 'spread' ? pullsOf(before, components) : [], components.length);
   const is = motionsOf(pullsOf(after, components), components.length);
-  return [...steps, ...balloonsAlong(doc, assembly, components, viewsShowing(doc, after.id), was, is)];
+  return [...steps, ...along(doc, assembly, components, viewsShowing(doc, after.id), was, is)];
 }
 
 /** The steps that make a view show a spread, or none. */
@@ -26,12 +28,13 @@ export function showSpread(doc: DrawingDocument, assembly: Assembly, components:
     return motionsOf(s?.type === 'spread' ? pullsOf(s, components) : [], components.length);
   };
   const record: ViewRecord = { ...view, spread, pullLines: spread !== null };
-  return [{ op: 'put', record }, ...balloonsAlong(doc, assembly, components, [view], motions(view.spread), motions(spread))];
+  return [{ op: 'put', record }, ...along(doc, assembly, components, [view], motions(view.spread), motions(spread))];
 }
 
 export const viewsShowing = (doc: DrawingDocument, spread: string): ViewRecord[] => recordsOf(doc, 'view').filter((v) => v.spread === spread);
 
-function balloonsAlong(
+/** What points at components of the views goes along with them. */
+function along(
   doc: DrawingDocument,
   assembly: Assembly,
   components: readonly Component[],
@@ -40,22 +43,20 @@ function balloonsAlong(
   is: readonly (readonly number[])[],
 ): Step[] {
   const byPath = new Map(components.map((c) => [c.path, c]));
-  return recordsOf(doc, 'balloon').flatMap((b): Step[] => {
-    const view = views.find((v) => v.id === b.view);
-    const c = byPath.get(b.component);
-    if (!view || !c) return [];
+  const byId = new Map(views.map((v) => [v.id, v]));
+  const shift = (id: string, path: string): Vec2 | undefined => {
+    const [view, c] = [byId.get(id), byPath.get(path)];
+    if (!view || !c) return undefined;
     const middle = assembly.parts[c.part]!.centroid;
     const at = (m: readonly number[]) => applyToPoint(combine(m, c.placement), middle);
     const d = subtract(at(is[c.index]!), at(was[c.index]!));
-    const [dx, dy] = [dot(d, view.right), dot(d, view.up)];
-    if (Math.hypot(dx, dy) < 1e-9) return [];
-    const record = {
-      ...b,
-      anchor: [b.anchor[0] + dx, b.anchor[1] + dy] as const,
-      offset: [b.offset[0] + dx * view.scale, b.offset[1] - dy * view.scale] as const,
-    };
-    return [{ op: 'put', record }];
-  });
+    const by = [dot(d, view.right), dot(d, view.up)] as const;
+    return Math.hypot(...by) < 1e-9 ? undefined : by;
+  };
+  return followAll(
+    doc,
+    shifted(shift, (id) => byId.get(id)!.scale),
+  );
 }
 
 /** A pull for each item that moves in a pull; they go the same way. */

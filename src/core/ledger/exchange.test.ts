@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import type { Assembly } from '../assembly/assembly.ts';
-import { componentsOf } from '../assembly/components.ts';
 import { translation } from '../base/placement.ts';
 import { BLANK_DRAWING, PLAIN_LEDGER, type DrawingDocument, type PropertyRecord } from '../document/records.ts';
 import { applySteps } from '../document/steps.ts';
 import { composeSheet } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { previewTable, propertiesTable } from './exchange.ts';
 import { stepsOf } from './grid.ts';
@@ -33,7 +33,7 @@ describe('a quantity of three', () => {
     expect([plate.quantity, cellText(plate, 'quantity'), cellText(plate, 'mass'), cellText(plate, 'totalMass')]).toEqual([3, '3', '0.785 kg', '2.36 kg']);
     // 3 × 0.785 + 0.0628 + 0.0942 kg.
     const mass = (doc: DrawingDocument) => {
-      const list = composeSheet({ document: doc, assembly, components: componentsOf(assembly), results: new Map() }, 'sheet:1');
+      const list = composeSheet(new Scene({ document: doc, assembly, results: new Map() }), 'sheet:1');
       const texts = list.groups.find((g) => g.id === 'title')!.items.flatMap((i) => (i.kind === 'text' && i.source?.field === 'mass' ? [i.text] : []));
       return texts.filter((t) => t !== 'Mass');
     };
@@ -44,7 +44,7 @@ describe('a quantity of three', () => {
   });
   test('checked by and drawn by stand in their own cells', () => {
     const doc: DrawingDocument = { ...document, drawing: { ...BLANK_DRAWING, drawnBy: 'D. Drafter', checkedBy: 'C. Checker', approvedBy: 'A. Approver' } };
-    const list = composeSheet({ document: doc, assembly, components: componentsOf(assembly), results: new Map() }, 'sheet:1');
+    const list = composeSheet(new Scene({ document: doc, assembly, results: new Map() }), 'sheet:1');
     const texts = list.groups.find((g) => g.id === 'title')!.items.flatMap((i) => (i.kind === 'text' ? [i] : []));
     for (const [field, caption, value] of [
       ['drawnBy', 'Drawn by', 'D. Drafter'],

@@ -21,19 +21,19 @@ export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
   { key: 'mass', title: 'Mass', widthMm: 21 },
 ];
 
-/** Text of one cell. */
-export function cellText(item: Item, key: string): string {
+/** Text of one cell, own columns too. */
+export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg'): string {
   switch (key) {
     case 'item':
       return String(item.number);
     case 'quantity':
       return String(item.quantity);
     case 'mass':
-      return massText(item.massKg);
+      return massText(item.massKg, massUnit);
     case 'totalMass':
-      return massText(item.massKg === undefined ? undefined : item.massKg * item.quantity);
+      return massText(item.massKg === undefined ? undefined : item.massKg * item.quantity, massUnit);
     default:
-      return item.values[key as PropertyKey]?.text ?? '';
+      return item.values[key as PropertyKey]?.text ?? item.own[key] ?? '';
   }
 }
 

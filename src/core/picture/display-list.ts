@@ -1,22 +1,34 @@
+import type { Rect } from '../base/rect.ts';
+import type { Solid } from './solid.ts';
+
 /** What is on a sheet, in paper mm from the top left corner, y down. Screen, SVG and PDF draw exactly this. */
-export interface DisplayList {
+export interface DisplayList<G extends DisplayGroup = DisplayGroup> {
   readonly width: number;
   readonly height: number;
-  readonly groups: readonly DisplayGroup[];
+  readonly groups: readonly G[];
 }
 
-export type GroupRole = 'frame' | 'title' | 'view' | 'balloon' | 'list';
-
-/** The picture of one record. */
+/** The picture of one record, or of one of its pieces. */
 export interface DisplayGroup {
   /** Id of the record, or of the part of the sheet. */
   readonly id: string;
-  readonly role: GroupRole;
+  /** What it is for readers of a file: the kind of its record, or the part of the sheet. */
+  readonly role: string;
   /** For assistive technology. */
   readonly label: string;
-  /** x, y, width, height. */
+  /** What is taken hold of and shown as selected, paper mm: x, y, width, height. */
   readonly box: readonly [number, number, number, number];
   readonly items: readonly DisplayItem[];
+}
+
+/** A picture together with what is known of the place it takes. */
+export interface Drawn extends DisplayGroup {
+  /** All that prints of it. */
+  readonly ink: Rect;
+  /** Where it is taken hold of, if that is more than its box. */
+  readonly grab?: Rect;
+  /** What others keep clear of it. */
+  readonly solid: Solid;
 }
 
 /** Where an item comes from: for picking and highlighting. */

@@ -1,4 +1,4 @@
-import type { Rect } from '../sheet/formats.ts';
+import type { Rect } from '../base/rect.ts';
 import type { DisplayItem, Source } from './display-list.ts';
 
 /** Numbers on paper to a micrometre: the same text every time. */
@@ -26,4 +26,9 @@ export function arrowHead(x: number, y: number, dx: number, dy: number, length: 
   const [bx, by] = [x - ux * length, y - uy * length];
   const h = length / 6;
   return { kind: 'fill', d: `M${num(x)} ${num(y)}L${num(bx - uy * h)} ${num(by + ux * h)}L${num(bx + uy * h)} ${num(by - ux * h)}Z`, color: '#000000' };
+}
+
+/** A full circle as two arcs. */
+export function circlePath(x: number, y: number, r: number): string {
+  return `M${num(x - r)} ${num(y)}A${num(r)} ${num(r)} 0 1 1 ${num(x + r)} ${num(y)}A${num(r)} ${num(r)} 0 1 1 ${num(x - r)} ${num(y)}Z`;
 }

@@ -1,20 +1,24 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } from '../document/records.ts';
+import { recordsOf, type BalloonRecord, type DrawingDocument, type SheetRecord, type ViewRecord } from '../document/records.ts';
 import { anchorsOf } from '../../elements/balloon/place/anchors.ts';
-import { composeSheet } from '../../elements/compose.ts';
-import type { DisplayList } from '../picture/display-list.ts';
+import { Scene } from '../../elements/scene.ts';
+import { rectOf } from '../base/rect.ts';
+import { namedFrame } from '../outline/directions.ts';
+import { meet } from '../picture/solid.ts';
+import { formatByName, styleFor } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
-import { viewRect } from '../../elements/view/draw.ts';
+import { viewFindings } from '../../elements/view/findings.ts';
+import { drawView, viewRect } from '../../elements/view/draw.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { findingsOf } from './findings.ts';
+import { standingFindings, type Standing } from './standing.ts';
 
 const drawn = await draftAll(smallMachine());
 
 /** The findings after a change of the document. */
 function after(change: Record<string, unknown>, without: readonly string[] = []) {
   const document = Object.fromEntries(Object.entries({ ...drawn.document, ...change }).filter(([id]) => !without.includes(id))) as DrawingDocument;
-  const sheets = new Map([...drawn.sheets.keys()].map((id) => [id, composeSheet({ ...drawn, document }, id)]));
-  return findingsOf({ ...drawn, document, sheets }).filter((f) => f.code !== 'LIST_GAP');
+  return findingsOf(new Scene({ ...drawn, document })).filter((f) => f.code !== 'LIST_GAP');
 }
 const exploded = drawn.document['view:exploded'] as ViewRecord;
 
@@ -46,7 +50,7 @@ describe('a checker would mark', () => {
 
   test('an item that no view shows', () => {
     const results = new Map([...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 ? 0 : v)) }]));
-    const codes = findingsOf({ ...drawn, results })
+    const codes = findingsOf(new Scene({ ...drawn, results }))
       .filter((f) => f.about.includes('Ring'))
       .map((f) => f.code);
     expect(codes).toContain('SEEN_NOWHERE');
@@ -91,7 +95,7 @@ describe('findings at any scale', () => {
   ])('at scale %d, %d mm² of the model seen: missed %s (1 mm² on paper)', (scale, areaMm2, missed) => {
     const results = new Map([...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 ? areaMm2 : v)) }]));
     const document = Object.fromEntries(Object.entries(drawn.document).map(([id, r]) => [id, r.type === 'view' ? { ...r, scale } : r])) as DrawingDocument;
-    const found = findingsOf({ ...drawn, document, results, sheets: new Map() }).filter((f) => f.code === 'SEEN_NOWHERE');
+    const found = findingsOf(new Scene({ ...drawn, document, results })).filter((f) => f.code === 'SEEN_NOWHERE');
     expect(found.some((f) => f.about.includes('Ring'))).toBe(missed);
     if (missed) expect(found.find((f) => f.about.includes('Ring'))!.text).toContain(`at most ${(areaMm2 * scale * scale).toFixed(1)} mm² on paper`);
   });
@@ -99,7 +103,7 @@ describe('findings at any scale', () => {
     const results = new Map(
       [...drawn.results].map(([id, r]) => [id, { ...r, visibleArea: r.visibleArea.map((v, i) => (i === 5 && id !== 'view:top' ? 0 : v)) }]),
     );
-    expect(findingsOf({ ...drawn, results }).filter((f) => f.code === 'SEEN_NOWHERE')).toEqual([]);
+    expect(findingsOf(new Scene({ ...drawn, results })).filter((f) => f.code === 'SEEN_NOWHERE')).toEqual([]);
   });
 
   test('a list over an empty corner of a view is none of a checker’s business, over a filled one it is', () => {
@@ -163,8 +167,9 @@ describe('what stands over what', () => {
     ['right', 410.05 - width, 50, false],
     ['top', 100, 10, true],
     ['top', 100, 9.95, false],
-    ['foot', 40, 287 - height, true],
-    ['foot', 40, 287.05 - height, false],
+    // Its label stands 9 mm below it.
+    ['foot', 40, 278 - height, true],
+    ['foot', 40, 278.05 - height, false],
   ])('a view may touch the frame on the %s, not cross it', (_, left, top, fine) => {
     expect(after(at(left, top)).filter((f) => f.code === 'OUTSIDE_FRAME')).toHaveLength(fine ? 0 : 1);
   });
@@ -185,7 +190,7 @@ describe('what stands over what', () => {
   test('open surfaces are named by their items, cut or not', () => {
     const results = new Map([...drawn.results].map(([id, r]) => [id, id === 'view:section' ? { ...r, uncut: [3, 5], unhatched: [0] } : r]));
     expect(
-      findingsOf({ ...drawn, results })
+      findingsOf(new Scene({ ...drawn, results }))
         .filter((f) => f.code === 'NOT_CUT' || f.code === 'NOT_HATCHED')
         .map((f) => [f.code, f.sheet, f.about, f.text]),
     ).toEqual([
@@ -205,7 +210,7 @@ describe('what stands over what', () => {
   });
   test('every gap is told once, by the names of its columns', () => {
     expect(
-      findingsOf(drawn)
+      findingsOf(drawn.scene)
         .filter((f) => f.code === 'LIST_GAP')
         .map((f) => [f.about, f.text]),
     ).toEqual(drawn.items.filter((i) => i.part !== 'Plate').map((i) => [[i.part], `${i.number} ${i.part}: source, material, drawing number missing.`]));
@@ -223,54 +228,82 @@ describe('what stands over what', () => {
   });
 });
 
-describe('groups on a sheet put there by hand', () => {
-  const [sheetId] = [...drawn.sheets.keys()];
+describe('pictures on a sheet put there by hand', () => {
+  const sheet = drawn.document['sheet:1'] as SheetRecord;
   const front = drawn.document['view:front'] as ViewRecord;
-  type Group = DisplayList['groups'][number];
-  const group = (id: string, role: Group['role'], box: Group['box']): Group => ({ id, role, label: id, box, items: [] });
-  const found = (groups: readonly Group[], more: Partial<Parameters<typeof findingsOf>[0]> = {}) =>
-    findingsOf({ ...drawn, items: [], sheets: new Map([[sheetId!, { width: 420, height: 297, groups }]]), ...more })
-      .filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')
-      .map((f) => [f.code, f.sheet, ...f.about]);
+  const balloon = recordsOf(drawn.document, 'balloon')[0]!;
+  const list = recordsOf(drawn.document, 'list')[0]!;
+  /** One of each kind; the balloon belongs to a view that is not here. */
+  const RECORDS = { sheet, view: front, balloon: { ...balloon, view: 'view:elsewhere' }, list };
+  type Role = keyof typeof RECORDS;
+  const frame = { x: 20, y: 10, width: 390, height: 277 };
+  const standing = (id: string, role: Role, box: readonly [number, number, number, number], more: Partial<Standing> = {}): Standing => ({
+    id,
+    label: id,
+    record: { ...RECORDS[role] },
+    ink: rectOf(box),
+    solid: role === 'view' ? { rects: [], segments: [], loose: [rectOf(box)] } : { rects: [rectOf(box)], segments: [] },
+    ...more,
+  });
+  const found = (...drawn: readonly Standing[]) => standingFindings(drawn, 'sheet:1', frame).map((f) => [f.code, f.sheet, ...f.about]);
 
   test('what may lie over each other and what may not, whichever was drawn first', () => {
     const box = [100, 100, 30, 30] as const;
-    const over = (a: Group['role'], b: Group['role']) => found([group('a', a, box), group('b', b, box)]).length;
-    expect([over('title', 'list'), over('list', 'list'), over('view', 'balloon'), over('balloon', 'view')]).toEqual([0, 0, 0, 0]);
-    expect([over('title', 'view'), over('list', 'balloon'), over('balloon', 'balloon'), over('title', 'balloon'), over('view', 'title')]).toEqual([
+    const over = (a: Role, b: Role) => found(standing('a', a, box), standing('b', b, box)).length;
+    expect([over('sheet', 'list'), over('list', 'list'), over('list', 'sheet')]).toEqual([0, 0, 0]);
+    expect([over('sheet', 'view'), over('list', 'balloon'), over('balloon', 'balloon'), over('sheet', 'balloon'), over('view', 'sheet')]).toEqual([
       1, 1, 1, 1, 1,
     ]);
-    expect(found([group('a', 'list', box), group('b', 'balloon', box)])).toEqual([['OVERLAP', sheetId, 'a', 'b']]);
+    expect([over('view', 'balloon'), over('balloon', 'view')]).toEqual([1, 1]);
+    expect(found(standing('a', 'list', box), standing('b', 'balloon', box))).toEqual([['OVERLAP', 'sheet:1', 'a', 'b']]);
     // Edge to edge is beside each other.
-    expect(found([group('a', 'list', box), group('b', 'balloon', [130, 100, 5, 5])])).toEqual([]);
-    expect(found([group('a', 'list', box), group('b', 'balloon', [129.9, 100, 5, 5])])).toHaveLength(1);
+    expect(found(standing('a', 'list', box), standing('b', 'balloon', [130, 100, 5, 5]))).toEqual([]);
+    expect(found(standing('a', 'list', box), standing('b', 'balloon', [129.9, 100, 5, 5]))).toHaveLength(1);
   });
-  test('the title block and the frame are where they are; anything else stays inside', () => {
+  test('a balloon may stand over its own view', () => {
+    const box = [100, 100, 30, 30] as const;
+    const own = standing('b', 'balloon', box, { record: { ...balloon, view: front.id } });
+    expect(found(standing('a', 'view', box), own)).toEqual([]);
+    expect(found(own, standing('a', 'view', box))).toEqual([]);
+  });
+  test('a leader through a list is marked, one beside it is not', () => {
+    const led = (x: number) => standing('b', 'balloon', [200, 95, 10, 10], { solid: { rects: [], segments: [[205, 100, x, 110]] } });
+    expect(found(standing('a', 'list', [100, 100, 30, 30]), led(120))).toEqual([['OVERLAP', 'sheet:1', 'a', 'b']]);
+    expect(found(standing('a', 'list', [100, 100, 30, 30]), led(140))).toEqual([]);
+  });
+  test('border and title block are where they are; anything else stays inside with all that prints of it', () => {
     const outside = [15, 100, 30, 30] as const;
-    expect(found([group('frame', 'frame', outside), group('title', 'title', outside)])).toEqual([]);
-    expect(found([group('b', 'balloon', outside)])).toEqual([['OUTSIDE_FRAME', sheetId, 'b']]);
+    expect(found(standing('frame', 'sheet', outside))).toEqual([]);
+    expect(found(standing('b', 'balloon', outside))).toEqual([['OUTSIDE_FRAME', 'sheet:1', 'b']]);
+    expect(found(standing('v', 'view', [100, 100, 30, 30], { ink: rectOf([100, 100, 30, 190]) }))).toEqual([['OUTSIDE_FRAME', 'sheet:1', 'v']]);
   });
+});
 
+describe('a view and what lies over it', () => {
   /** Four by four pixels of 10 mm of the model, 2 mm on paper at 1:5; one of them shows something. */
-  const view: ViewRecord = { ...front, scale: 0.2, at: [100, 100], pivot: [0, 0] };
+  const view: ViewRecord = { ...(drawn.document['view:front'] as ViewRecord), scale: 0.2, at: [100, 100], pivot: [0, 0] };
   const window = { minX: -20, maxY: 20, pixelMm: 10, width: 4, height: 4 };
-  const filled = (i: number, j: number) =>
-    new Map([[view.id, { ...drawn.results.get(view.id)!, map: { window, component: Int16Array.from({ length: 16 }, (_, k) => (k === j * 4 + i ? 0 : -1)) } }]]);
+  const filled = (i: number, j: number): ViewResult => ({
+    ...drawn.results.get(view.id)!,
+    box: [-20, -20, 20, 20],
+    map: { window, component: Int16Array.from({ length: 16 }, (_, k) => (k === j * 4 + i ? 0 : -1)) },
+  });
+  const over = (result: ViewResult | undefined, x: number, y: number, size: number) =>
+    meet(
+      drawView(view, result, styleFor(formatByName('A3')!), { cuts: [], scaleInLabel: false, families: [] }).solid,
+      { rects: [{ x, y, width: size, height: size }], segments: [] },
+      0.01,
+    );
   test.each([
     [0, 0],
     [3, 3],
     [3, 0],
     [1, 2],
   ])('a list over pixel %d, %d of a view is over the view, one beside it is not', (i, j) => {
-    const over = (x: number, y: number, size: number) =>
-      found([group(view.id, 'view', [96, 96, 8, 8]), group('l', 'list', [x, y, size, size])], {
-        document: { ...drawn.document, [view.id]: view },
-        results: filled(i, j),
-      }).length;
     // The pixel's corner on paper: the window begins at 96, 96.
     const [x, y] = [96 + 2 * i, 96 + 2 * j];
-    expect(over(x + 0.5, y + 0.5, 1)).toBe(1);
-    expect(over(x + 1.9, y + 1.9, 20)).toBe(1);
+    expect(over(filled(i, j), x + 0.5, y + 0.5, 1)).toBe(true);
+    expect(over(filled(i, j), x + 1.9, y + 1.9, 20)).toBe(true);
     // A pixel's breadth away is certainly beside it.
     for (const [dx, dy] of [
       [4.1, 0],
@@ -278,22 +311,31 @@ describe('groups on a sheet put there by hand', () => {
       [-4.1, 0],
       [0, -4.1],
     ] as const)
-      expect([dx, dy, over(x + dx + 0.5, y + dy + 0.5, 1)]).toEqual([dx, dy, 0]);
+      expect([dx, dy, over(filled(i, j), x + dx + 0.5, y + dy + 0.5, 1)]).toEqual([dx, dy, false]);
   });
   test('without a result a view counts as full', () => {
-    expect(found([group(view.id, 'view', [96, 96, 8, 8]), group('l', 'list', [97, 97, 1, 1])], { results: new Map() })).toHaveLength(1);
-    // A view over a view is always too much.
-    expect(
-      found([group(view.id, 'view', [96, 96, 8, 8]), group('v', 'view', [97, 97, 1, 1])], {
-        document: { ...drawn.document, [view.id]: view },
-        results: filled(3, 3),
-      }),
-    ).toHaveLength(1);
+    expect(over(undefined, 97, 97, 1)).toBe(true);
   });
+  test('its label, and the cutting plane that it carries, are not to be written over', () => {
+    const section: ViewRecord = { ...view, id: 'view:cut', cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: view.id } };
+    const top: ViewRecord = { ...view, ...namedFrame('top'), label: true };
+    const { solid, ink } = drawView(top, filled(0, 0), styleFor(formatByName('A3')!), { cuts: [section], scaleInLabel: false, families: [] });
+    const meets = (x: number, y: number) => meet(solid, { rects: [{ x, y, width: 1, height: 1 }], segments: [] }, 0.01);
+    // The plane y = 0 runs level through the middle of the box 96…104 and 7 mm past it; the arrows look from the front.
+    expect([meets(91, 99.5), meets(91, 94), meets(86, 99.5)]).toEqual([true, false, false]);
+    // The label stands 9 mm below the box.
+    expect([meets(99.5, 111), meets(99.5, 107)]).toEqual([true, false]);
+    expect(ink.x).toBeLessThan(90);
+    // The arrows stand 9 mm off the plane, the letter beyond them.
+    expect(ink.y + ink.height).toBeGreaterThan(113);
+  });
+});
+
+describe('open pieces, and leaders that cross', () => {
   test('one open piece of several is enough to name its item; no result, no finding', () => {
     const items = [{ ...drawn.items[3]!, components: [3, 5] }];
     const open = (results: ReadonlyMap<string, ViewResult>) =>
-      findingsOf({ ...drawn, items, results, sheets: new Map() })
+      viewFindings([drawn.document['view:section'] as ViewRecord], 'sheet:2', Object.assign(new Scene({ ...drawn, results }), { items }))
         .filter((f) => f.code === 'NOT_CUT')
         .map((f) => f.text.split(':')[0]);
     expect(open(new Map([['view:section', { ...drawn.results.get('view:section')!, uncut: [5] }]]))).toEqual(['Section A–A shows 4 Tower whole']);
@@ -313,7 +355,7 @@ describe('groups on a sheet put there by hand', () => {
         [b.id]: { ...b, anchor: q, offset: [-dx, 20] },
       } as DrawingDocument;
       const only = Object.fromEntries(Object.entries(document).filter(([id, r]) => r.type !== 'balloon' || id === a.id || id === b.id));
-      return findingsOf({ ...drawn, document: only, sheets: new Map() })
+      return findingsOf(new Scene({ ...drawn, document: only }))
         .filter((f) => f.code === 'LEADERS_CROSS')
         .map((f) => [f.sheet, [...f.about].sort()]);
     };

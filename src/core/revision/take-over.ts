@@ -1,9 +1,11 @@
+import { changeOf, shifted } from '../../elements/change.ts';
+import { isElement, kindOf } from '../../elements/kinds.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
-import { dot, subtract } from '../base/vector.ts';
-import type { BalloonRecord, DrawingDocument, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
+import { dot, subtract, type Vec2 } from '../base/vector.ts';
+import type { DrawingDocument, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
 import { followed } from '../document/refs.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
@@ -65,17 +67,27 @@ export function takeOver(
   const losses: Loss[] = [];
   const nameOf = (path: string) => old.find((c) => c.path === path)?.name ?? path;
 
+  const oldAt = new Map(old.map((c) => [c.path, c]));
+  const freshAt = new Map(fresh.map((c) => [c.path, c]));
+  // What only points at a component may point at another piece of the same item.
+  const target = (path: string) => newPath.get(path) ?? siblingPath(path, old, fresh, before, assembly);
+  /** How far the centroid of a component went, in a view. */
+  const shift = (id: string, path: string): Vec2 | undefined => {
+    const [view, was, is] = [doc[id], oldAt.get(path), freshAt.get(target(path) ?? '')];
+    if (view?.type !== 'view' || !was || !is) return undefined;
+    const [p, q] = [applyToPoint(was.placement, before.parts[was.part]!.centroid), applyToPoint(is.placement, assembly.parts[is.part]!.centroid)];
+    const d = subtract(q, p);
+    const by = [dot(d, view.right), dot(d, view.up)] as const;
+    return Math.hypot(...by) < 1e-6 ? undefined : by;
+  };
+  const moved = changeOf({ point: shifted(shift, () => 1).point });
   for (const r of Object.values(doc)) {
-    const { record, stale } = followed(r, (reference, value) => {
-      if (reference.to !== 'path') return value;
-      const to = newPath.get(value);
-      // What only points at a component may point at another piece of the same item.
-      return to ?? (reference.whenGone === 'stale' ? siblingPath(value, old, fresh, before, assembly) : undefined);
-    });
+    const { record, stale } = followed((isElement(r) && kindOf(r).follow?.(r, moved)) || r, (reference, value) =>
+      reference.to !== 'path' ? value : reference.whenGone === 'stale' ? target(value) : newPath.get(value),
+    );
     for (const path of stale) losses.push({ record: r.id, text: `A ${r.type} pointed at “${nameOf(path)}”, which is gone.` });
     if (!record || stale.length) continue;
-    const next = record.type === 'balloon' ? aimedAgain(record, r as BalloonRecord, old, fresh, before, assembly, doc) : record;
-    if (next !== r) steps.push({ op: 'put', record: next });
+    if (record !== r) steps.push({ op: 'put', record });
     if (r.type === 'spread') {
       const gone = r.pulls.length - (record as SpreadRecord).pulls.length;
       if (gone) losses.push({ record: r.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${r.name} moved nothing but parts that are gone.` });
@@ -90,25 +102,6 @@ function siblingPath(path: string, old: readonly Component[], fresh: readonly Co
   const component = old.find((c) => c.path === path);
   const id = component && before.parts[component.part]!.id;
   return fresh.find((c) => after.parts[c.part]!.id === id)?.path;
-}
-
-/** The leader of a balloon whose component has moved ends as far beside the old place as the component's centroid went, in the view. */
-function aimedAgain(
-  to: BalloonRecord,
-  from: BalloonRecord,
-  old: readonly Component[],
-  fresh: readonly Component[],
-  before: Assembly,
-  after: Assembly,
-  doc: DrawingDocument,
-): BalloonRecord {
-  const [was, is] = [old.find((c) => c.path === from.component), fresh.find((c) => c.path === to.component)];
-  const view = doc[to.view];
-  if (!was || !is || view?.type !== 'view') return to;
-  const [p, q] = [applyToPoint(was.placement, before.parts[was.part]!.centroid), applyToPoint(is.placement, after.parts[is.part]!.centroid)];
-  const d = subtract(q, p);
-  const [dx, dy] = [dot(d, view.right), dot(d, view.up)];
-  return Math.hypot(dx, dy) < 1e-6 ? to : { ...to, anchor: [to.anchor[0] + dx, to.anchor[1] + dy] };
 }
 
 /** Numbers of the items that are there, and the next ones for those that are new. */

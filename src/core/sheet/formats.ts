@@ -1,3 +1,4 @@
+import type { Rect } from '../base/rect.ts';
 export type Standard = 'iso' | 'asme';
 
 export interface SheetFormat {
@@ -27,19 +28,6 @@ export const SHEET_FORMATS: readonly SheetFormat[] = [
 export function formatByName(name: string): SheetFormat | undefined {
   return SHEET_FORMATS.find((f) => f.name === name);
 }
-
-export interface Rect {
-  readonly x: number;
-  readonly y: number;
-  readonly width: number;
-  readonly height: number;
-}
-
-/** A box `[x, y, width, height]` as a rectangle. */
-export const rectOf = (b: readonly [number, number, number, number]): Rect => ({ x: b[0], y: b[1], width: b[2], height: b[3] });
-
-/** A rectangle grown on every side, mm; less than nought shrinks it. */
-export const inflate = (r: Rect, by: number): Rect => ({ x: r.x - by, y: r.y - by, width: r.width + 2 * by, height: r.height + 2 * by });
 
 /** Page and frame of a sheet, mm, y down from the top left corner of the trimmed sheet. */
 export interface SheetGeometry {

@@ -1,10 +1,8 @@
 import type { Assembly } from '../assembly/assembly.ts';
-import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
-import { sheetsOf } from '../document/records.ts';
-import { itemsOf } from '../ledger/items.ts';
 import { composeSheet } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
 import { findingsOf } from '../proof/findings.ts';
 import { computeView } from '../views/compute-view.ts';
 import { assemblyOf, box, cylinder } from './shapes.ts';
@@ -30,8 +28,8 @@ export async function draftAll(input: { assembly: Assembly; geometries: Readonly
     compute: async (spec) => computeView(assembly, geometries, spec),
     ...options,
   });
-  const components = componentsOf(assembly);
-  const items = itemsOf(assembly, document);
-  const sheets = new Map(sheetsOf(document).map((s) => [s.id, composeSheet({ document, assembly, components, results }, s.id)]));
-  return { assembly, document, results, components, items, sheets, findings: findingsOf({ document, components, items, results, sheets }) };
+  const scene = new Scene({ document, assembly, results });
+  const { components, items } = scene;
+  const sheets = new Map(scene.sheets.map((s) => [s.id, composeSheet(scene, s.id)]));
+  return { assembly, document, results, components, items, scene, sheets, findings: findingsOf(scene) };
 }

@@ -1,23 +1,25 @@
+import { inflate, type Rect } from '../../core/base/rect.ts';
 import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
 import type { SheetStyle } from '../../core/sheet/formats.ts';
-import { circlePath } from '../sheet/title-block.ts';
-import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
-import { paperMapOf } from '../view/draw.ts';
-import { arrowHead, line, text } from '../../core/picture/shapes.ts';
+import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
+import { viewMapOf } from '../../core/views/view-map.ts';
+import { joined } from '../../core/picture/ink.ts';
+import { arrowHead, circlePath, line, text } from '../../core/picture/shapes.ts';
 
 /** Centre of a balloon and end of its leader on the sheet, paper mm. */
 export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y: number; tipX: number; tipY: number } {
-  const m = paperMapOf(view);
+  const m = viewMapOf(view);
   return { x: view.at[0] + b.offset[0], y: view.at[1] + b.offset[1], tipX: m.x(b.anchor[0]), tipY: m.y(b.anchor[1]) };
 }
 
 /** Circle, number and leader of an item reference (ISO 6433). A balloon whose component is gone shows a question mark. */
-export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: number | undefined, item: Item | undefined, style: SheetStyle): DisplayGroup {
+export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: number | undefined, item: Item | undefined, style: SheetStyle): Drawn {
   const { x, y, tipX, tipY } = balloonPlace(b, view);
   const r = style.balloon / 2;
   const length = Math.hypot(tipX - x, tipY - y);
   const source = { ...(component === undefined ? {} : { component }), ...(item ? { item: item.number } : {}) };
+  const circle: Rect = { x: x - r, y: y - r, width: 2 * r, height: 2 * r };
   const items: DisplayItem[] = [];
   if (length > r) {
     const [ux, uy] = [(tipX - x) / length, (tipY - y) / length];
@@ -36,5 +38,8 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: numbe
     label: item ? `Balloon ${item.number}: ${item.values.description.text}` : 'Balloon without a component',
     box: [x - r, y - r, 2 * r, 2 * r],
     items,
+    grab: inflate(circle, 1),
+    ink: joined([circle, { x: Math.min(x, tipX), y: Math.min(y, tipY), width: Math.abs(tipX - x), height: Math.abs(tipY - y) }]),
+    solid: { rects: [circle], segments: length > r ? [[x, y, tipX, tipY]] : [] },
   };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { ListRecord } from '../../core/document/records.ts';
+import { PLAIN_LEDGER, type ListRecord } from '../../core/document/records.ts';
 import { DEFAULT_LIST_COLUMNS } from '../../core/ledger/list-rows.ts';
 import { formatByName, sheetGeometry, styleFor } from '../../core/sheet/formats.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
@@ -43,7 +43,7 @@ describe('a drawn list', () => {
   const geometry = sheetGeometry(format, true);
   const textsOf = async (record: ListRecord) => {
     const { items } = await drawn;
-    return drawList(record, items, geometry, styleFor(format)).flatMap((g) => g.items.flatMap((i) => (i.kind === 'text' ? [i] : [])));
+    return drawList(record, items, PLAIN_LEDGER, { geometry, style: styleFor(format) }).flatMap((g) => g.items.flatMap((i) => (i.kind === 'text' ? [i] : [])));
   };
 
   test('names the columns once a block and holds a cell for each item', async () => {
@@ -88,7 +88,7 @@ describe('the list on paper', () => {
         { key: 'description', title: 'What', widthMm: 70 },
       ],
     };
-    const [group] = drawList(record, items, geometry, style);
+    const [group] = drawList(record, items, PLAIN_LEDGER, { geometry, style });
     const texts = group!.items.flatMap((i) => (i.kind === 'text' ? [i] : []));
     const h = style.text * 2.4;
     const line = (row: number) => 245 - (row + 0.5) * h + style.text / 2;
@@ -118,7 +118,7 @@ describe('the list on paper', () => {
   test('a second block has an id of its own and goes on where the first ends', async () => {
     const { items } = await drawn;
     const many = Array.from({ length: 60 }, (_, i) => ({ ...items[i % items.length]!, number: i + 1 }));
-    const groups = drawList(list, many, geometry, style);
+    const groups = drawList(list, many, PLAIN_LEDGER, { geometry, style });
     expect(groups.map((g) => [g.id, g.label])).toEqual([
       ['list:1', 'Parts list, items 1 to 30'],
       ['list:1/2', 'Parts list, items 31 to 60'],
@@ -136,7 +136,7 @@ describe('the list on paper', () => {
         { key: 'quantity', title: 'B', widthMm: 390 },
       ],
     };
-    const [group] = drawList(wide, items, geometry, style);
+    const [group] = drawList(wide, items, PLAIN_LEDGER, { geometry, style });
     expect(group!.box[2]).toBe(390);
     expect(group!.items.flatMap((i) => (i.kind === 'text' && !i.source ? [i.x] : []))).toEqual([21.2, 216.2]);
   });

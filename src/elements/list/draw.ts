@@ -1,10 +1,12 @@
-import type { ListRecord } from '../../core/document/records.ts';
+import type { LedgerRecord, ListRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
 import { cellAlignment, cellText } from '../../core/ledger/list-rows.ts';
-import type { Rect, SheetGeometry, SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetGeometry, SheetStyle } from '../../core/sheet/formats.ts';
+import type { Rect } from '../../core/base/rect.ts';
 import { titleBlockRect } from '../sheet/title-block.ts';
-import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { fitText } from '../../core/picture/lettering.ts';
+import type { Page } from '../../core/sheet/page.ts';
 import { line, rectangle, text } from '../../core/picture/shapes.ts';
 
 export const rowHeight = (style: SheetStyle) => style.text * 2.4;
@@ -43,7 +45,7 @@ export function rowsPerSheet(widthMm: number, geometry: SheetGeometry, style: Sh
 }
 
 /** Parts list by ISO 7573. */
-export function drawList(list: ListRecord, items: readonly Item[], geometry: SheetGeometry, style: SheetStyle): DisplayGroup[] {
+export function drawList(list: ListRecord, items: readonly Item[], { massUnit }: Pick<LedgerRecord, 'massUnit'>, { geometry, style }: Page): Drawn[] {
   const total = list.columns.reduce((s, c) => s + c.widthMm, 0);
   const h = rowHeight(style);
   const size = style.text;
@@ -63,7 +65,7 @@ export function drawList(list: ListRecord, items: readonly Item[], geometry: She
         out.push(text(tx, foot - (row + 0.5) * h + size / 2, fitText(content, size, width - 2), size, align, source));
       };
       put(0, c.title);
-      for (let i = from; i < to; i++) put(i - from + 1, cellText(items[i]!, c.key), { item: items[i]!.number, field: c.key });
+      for (let i = from; i < to; i++) put(i - from + 1, cellText(items[i]!, c.key, massUnit), { item: items[i]!.number, field: c.key });
       x += width;
     }
     for (let r = 1; r <= to - from; r++) out.push(line(rect.x, foot - r * h, rect.x + rect.width, foot - r * h, r === 1 ? style.wide : style.narrow));
@@ -73,6 +75,8 @@ export function drawList(list: ListRecord, items: readonly Item[], geometry: She
       label: `Parts list, items ${from + 1} to ${to}`,
       box: [rect.x, rect.y, rect.width, rect.height],
       items: out,
+      ink: rect,
+      solid: { rects: [rect], segments: [] },
     };
   });
 }

@@ -1,4 +1,5 @@
-import type { DisplayGroup, DisplayItem } from '../../core/picture/display-list.ts';
+import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
+import { NOTHING_SOLID } from '../../core/picture/solid.ts';
 import { line, rectangle, text } from '../../core/picture/shapes.ts';
 import type { SheetGeometry, SheetStyle } from '../../core/sheet/formats.ts';
 
@@ -23,7 +24,7 @@ export function zonesAlong(sheet: number, from: number, to: number, even: boolea
 }
 
 /** Frame, centring marks and the grid reference of ISO 5457: letters down the sides, numbers along top and foot; no I, no O. */
-export function drawFrame(g: SheetGeometry, style: SheetStyle): DisplayGroup {
+export function drawFrame(g: SheetGeometry, style: SheetStyle): Drawn {
   const { frame } = g;
   const items: DisplayItem[] = [rectangle(frame, 0.7)];
   const right = frame.x + frame.width;
@@ -53,5 +54,5 @@ export function drawFrame(g: SheetGeometry, style: SheetStyle): DisplayGroup {
   const [cx, cy] = [g.width / 2, g.height / 2];
   items.push(line(cx, frame.y - STRIP_MM, cx, frame.y + 5, 0.7), line(cx, foot + STRIP_MM, cx, foot - 5, 0.7));
   items.push(line(frame.x - STRIP_MM, cy, frame.x + 5, cy, 0.7), line(right + STRIP_MM, cy, right, cy, 0.7));
-  return { id: 'frame', role: 'frame', label: 'Border', box: [0, 0, g.width, g.height], items };
+  return { id: 'frame', role: 'frame', label: 'Border', box: [0, 0, g.width, g.height], items, ink: strip, solid: NOTHING_SOLID };
 }

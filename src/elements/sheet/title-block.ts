@@ -1,8 +1,9 @@
 import { fitText, textWidth, wrapText } from '../../core/picture/lettering.ts';
 import type { DrawingRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
-import { line, num as n, rectangle, text } from '../../core/picture/shapes.ts';
-import type { Rect, SheetGeometry, SheetStyle, Standard } from '../../core/sheet/formats.ts';
+import { circlePath, line, num as n, rectangle, text } from '../../core/picture/shapes.ts';
+import type { SheetGeometry, SheetStyle, Standard } from '../../core/sheet/formats.ts';
+import type { Rect } from '../../core/base/rect.ts';
 
 /** Width by ISO 7200. */
 export const TITLE_BLOCK_WIDTH = 180;
@@ -92,9 +93,4 @@ export function projectionSymbol(x: number, y: number, standard: Standard, width
   ];
   for (const r of [small, large]) out.push({ kind: 'stroke', d: circlePath(eye, y, r), width });
   return out;
-}
-
-/** A full circle as two arcs. */
-export function circlePath(x: number, y: number, r: number): string {
-  return `M${n(x - r)} ${n(y)}A${n(r)} ${n(r)} 0 1 1 ${n(x + r)} ${n(y)}A${n(r)} ${n(r)} 0 1 1 ${n(x - r)} ${n(y)}Z`;
 }

@@ -1,6 +1,6 @@
 import { applyToPoint, combine } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
-import { recordsOf, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
+import { type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { blocksOn, roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, onLevel, oneLevelUp } from '$core/explode/choose';
 import type { DirectionProposal } from '$core/explode/directions';
@@ -66,7 +66,7 @@ export class Explode {
   /** Components that the last plan could not free. */
   stuck = $state.raw<PlanAnswer['stuck']>([]);
 
-  readonly spreads = $derived.by(() => recordsOf(this.drawing.document, 'spread'));
+  readonly spreads = $derived.by(() => [...this.drawing.scene.all('spread')].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true })));
   readonly spread = $derived.by((): SpreadRecord | undefined => this.spreads.find((s) => s.id === this.spreadId) ?? this.spreads[0]);
   readonly made = $derived.by(() => {
     if (!this.spread) return [];
@@ -96,7 +96,7 @@ export class Explode {
       ),
     };
   });
-  readonly itemOf = (c: number) => this.drawing.itemOfComponent.get(c);
+  readonly itemOf = (c: number) => this.drawing.scene.itemOf(c);
 
   private timer: ReturnType<typeof setTimeout> | undefined;
   private dragChecked: number | undefined;

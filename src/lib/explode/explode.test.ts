@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, test, vi } from 'vitest';
 const said: [string, string][] = [];
 vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
-import { paperMapOf } from '$elements/view/draw';
+import { viewMapOf } from '$core/views/view-map';
 import { recordsOf, type BalloonRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { openBench, type Bench } from '../testing/fake-job';
 import { explodeActions } from './actions';
@@ -192,7 +192,7 @@ describe('pulls', () => {
     const after = bench.drawing.document['balloon:Cap'] as BalloonRecord;
     const rise = 10 * view.up[2];
     expect(after.anchor[1] - before.anchor[1]).toBeCloseTo(rise, 9);
-    const m = paperMapOf(view);
+    const m = viewMapOf(view);
     // The leader keeps its length and slant on paper.
     expect(after.offset[1] - before.offset[1]).toBeCloseTo(m.y(after.anchor[1]) - m.y(before.anchor[1]), 9);
   });
@@ -244,13 +244,14 @@ describe('playing and what is shown', () => {
 describe('spreads', () => {
   test('a new one, a copy, and another opened', async () => {
     newSpread(explode);
-    expect([explode.spread!.id, explode.spread!.pulls]).toEqual(['spread:2', []]);
+    expect([explode.spread!.name, explode.spread!.pulls]).toEqual(['Spread 2', []]);
     explode.open('spread:1');
     const n = explode.spread!.pulls.length;
     duplicate(explode);
     await bench.settled();
     expect([explode.spread!.name, explode.spread!.pulls.length]).toEqual(['Spread 1 copy', n]);
-    expect(explode.spreads.map((s) => s.id)).toEqual(['spread:1', 'spread:2', 'spread:3']);
+    expect(explode.spreads.map((s) => s.name)).toEqual(['Spread 1', 'Spread 1 copy', 'Spread 2']);
+    expect(new Set(explode.spreads.map((s) => s.id)).size).toBe(3);
   });
   test('removed: views that showed it show the parts together, and it is told', async () => {
     removeSpread(explode);

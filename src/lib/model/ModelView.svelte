@@ -59,7 +59,7 @@
     if (s.kind === 'item' && s.component !== undefined) return new Set([s.component]);
     return new Set(drawing.items.find((i) => i.part === drawing.selectedPart)?.components);
   });
-  const itemOf = (c: number) => drawing.itemOfComponent.get(c);
+  const itemOf = (c: number) => drawing.scene.itemOf(c);
   $effect(() => {
     scene?.paint(
       mode,

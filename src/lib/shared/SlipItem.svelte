@@ -44,7 +44,7 @@
 
 <SlipHead
   title="{item.number}  {item.values.description.text}"
-  subtitle="{item.quantity} used · {item.massKg === undefined ? 'mass not known' : `${massText(item.massKg)} each`}"
+  subtitle="{item.quantity} used · {item.massKg === undefined ? 'mass not known' : `${massText(item.massKg, drawing.scene.ledger.massUnit)} each`}"
 />
 <p class="origin">{item.massOrigin}</p>
 

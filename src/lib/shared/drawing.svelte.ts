@@ -2,9 +2,10 @@ import type { Assembly } from '$core/assembly/assembly';
 import { componentsOf } from '$core/assembly/components';
 import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
-import { itemsOf, type Item } from '$core/ledger/items';
+import type { Item } from '$core/ledger/items';
 import { composeSheet } from '$elements/compose';
-import { findingsOf } from '$core/proof/findings';
+import { Scene } from '$elements/scene';
+import { itemFindings, sheetFindings } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpackResult } from '$core/views/result-codec';
 import { specOf, specText } from '$core/views/view-spec';
@@ -63,16 +64,14 @@ export class Drawing {
   private readonly outbox: Outbox;
   private events: EventSource | undefined;
 
-  readonly items: Item[] = $derived.by(() => itemsOf(this.assembly, this.document));
-  readonly sheets = $derived(sheetsOf(this.document));
-  readonly itemOfComponent = $derived(new Map(this.items.flatMap((i) => i.components.map((c) => [c, i] as const))));
-  readonly composed = $derived.by(() => {
-    const input = { document: this.document, assembly: this.assembly, components: this.components, results: new Map(this.results) };
-    return new Map(this.sheets.map((s) => [s.id, composeSheet(input, s.id)]));
-  });
-  readonly findings = $derived.by(() =>
-    findingsOf({ document: this.document, components: this.components, items: this.items, results: new Map(this.results), sheets: this.composed }),
-  );
+  /** The drawing, indexed. What is read of a view's result is read when it is drawn: each picture waits for its own only. */
+  readonly scene = $derived.by(() => new Scene({ document: this.document, assembly: this.assembly, results: this.results }));
+  readonly items = $derived(this.scene.items);
+  readonly sheets = $derived(this.scene.sheets);
+  /** The picture of the open sheet; others are drawn where they are shown. */
+  readonly picture = $derived.by(() => (this.scene.one('sheet', this.sheetId) ? composeSheet(this.scene, this.sheetId) : undefined));
+  /** What a checker would mark on the open sheet, and of the drawing as a whole. */
+  readonly findings = $derived.by(() => [...itemFindings(this.scene), ...sheetFindings(this.scene, this.sheetId)]);
   readonly kept = $derived(this.waiting === 0 && !this.lost);
 
   constructor(data: DrawingData) {
@@ -128,16 +127,12 @@ export class Drawing {
   }
 
   itemOfPath(path: string): Item | undefined {
-    const c = this.components.find((x) => x.path === path);
-    return c && this.itemOfComponent.get(c.index);
+    return this.scene.itemAt(path);
   }
 
-  /** An id that no record has yet. */
-  freshId(base: string, besides: ReadonlySet<string> = new Set()): string {
-    for (let n = 1; ; n++) {
-      const id = n === 1 ? base : `${base}#${n}`;
-      if (!this.document[id] && !besides.has(id)) return id;
-    }
+  /** An id that no record has, had or will have: what was once removed may come back. */
+  freshId(base: string): string {
+    return `${base}~${crypto.randomUUID().slice(0, 8)}`;
   }
 
   select(s: Selection): void {

@@ -63,7 +63,9 @@
 <section class="ledger" aria-label="Parts ledger">
   <header>
     <h2>Parts ledger</h2>
-    <p class="q-caption">{drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg)}` : ''}</p>
+    <p class="q-caption">
+      {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg, drawing.scene.ledger.massUnit)}` : ''}
+    </p>
     <div class="chips">
       {#if ready && nowhere}<button class="trouble" aria-pressed={only === 'nowhere'} onclick={() => flip('nowhere')}>{nowhere} seen nowhere</button>{/if}
       {#if ready && unidentified}<button class="warn" aria-pressed={only === 'unidentified'} onclick={() => flip('unidentified')}

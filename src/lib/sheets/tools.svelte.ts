@@ -1,165 +1,63 @@
-import { aimAt } from '$elements/balloon/place/aim';
-import { proposeBalloons, standingBalloon, type BalloonArea } from '$elements/balloon/place/propose';
-import { boxInFrame, OFF_FRAME_MM, roomFor } from '$core/draft/new-view';
-import { motionsOf } from '$core/explode/spread';
-import { pullsOf } from '$core/explode/records';
-import type { ViewFrame } from '$core/outline/directions';
-import { pageOf } from '$elements/compose';
-import { inflate, rectOf, standardScales } from '$core/sheet/formats';
+import type { ViewRecord } from '$core/document/records';
 import { dropWithDependants } from '$core/document/steps';
-import { drawingOf, recordsOf, viewsOn, type BalloonRecord, type ViewRecord } from '$core/document/records';
-import { viewRect } from '$elements/view/draw';
-import { arrangeAnew, balloonArea } from '../shared/balloons';
-import { notify } from '../shared/notices.svelte';
+import { ALL_FACES } from '$elements/faces';
+import { isElement, kindOf } from '$elements/kinds';
+import { Sections } from '$elements/view/face/sections.svelte';
+import type { Action } from '../shared/action';
 import type { Drawing } from '../shared/drawing.svelte';
-import { SectionTool } from './section-tool.svelte';
-
-export type ToolName = 'pick' | 'balloon' | 'section' | 'break';
+import { notify } from '../shared/notices.svelte';
+import { PickTool } from './pick-tool.svelte';
+import type { Tool } from './tool';
 
 /** What the shelf, the keys and the quick bar share. */
 export class Tools {
-  tool = $state<ToolName>('pick');
+  /** The tool in hand. */
+  current: Tool = $state.raw(undefined!);
   quickBar = $state(false);
   ledger = $state(true);
   slip = $state(true);
   fit: () => void = () => {};
   zoomBy: (factor: number) => void = () => {};
-  readonly sections: SectionTool;
+  readonly pick: PickTool;
+  readonly sections: Sections;
+  private readonly byName: ReadonlyMap<string, Tool>;
   private readonly drawing: Drawing;
 
   constructor(drawing: Drawing) {
     this.drawing = drawing;
-    this.sections = new SectionTool(drawing, () => (this.tool = 'pick'));
+    this.pick = new PickTool(drawing);
+    this.sections = new Sections(drawing, () => this.take('pick'));
+    this.current = this.pick;
+    this.byName = new Map([this.pick, ...ALL_FACES.flatMap((f) => f.tools?.(drawing, this) ?? [])].map((t) => [t.name, t]));
   }
 
-  /** Steps back: tool, then selection. */
+  get tool(): string {
+    return this.current.name;
+  }
+
+  /** The view that is selected, or that an item was selected in. */
+  get activeView(): ViewRecord | undefined {
+    const s = this.drawing.selection;
+    return this.drawing.scene.one('view', s.kind === 'record' ? s.id : s.kind === 'item' ? s.view : undefined);
+  }
+
+  /** Steps back: what is being done, then the tool, then the selection. */
   stepBack(): void {
-    if (this.sections.stepBack()) return;
-    if (this.tool !== 'pick') this.take('pick');
+    if (this.current.cancel()) return;
+    if (this.current !== this.pick) this.take('pick');
     else this.drawing.select({ kind: 'none' });
   }
 
-  take(tool: ToolName): void {
+  /** Takes a tool in hand, or puts it back when it is in hand already. */
+  take(name: string): void {
     this.sections.clear();
-    this.tool = tool;
+    this.current = this.byName.get(name) ?? this.pick;
   }
 
-  /** A balloon for the component under the pointer; x, y on the sheet. */
-  addBalloon(view: ViewRecord, component: number, x: number, y: number): void {
-    const { drawing } = this;
-    const result = drawing.results.get(view.id);
-    const item = drawing.itemOfComponent.get(component);
-    if (!result || !item) return;
-    const vx = view.pivot[0] + (x - view.at[0]) / view.scale;
-    const vy = view.pivot[1] - (y - view.at[1]) / view.scale;
-    const aim = aimAt(result, vx, vy, component);
-    if (!aim) return;
-    const [bx, by, w, h] = viewRect(view, result);
-    const left = x < bx + w / 2;
-    const id = this.drawing.freshId(`balloon:${item.part}`);
-    const record: BalloonRecord = {
-      type: 'balloon',
-      id,
-      view: view.id,
-      component: drawing.components[component]!.path,
-      anchor: [aim.x, aim.y],
-      offset: [(left ? bx - 13 : bx + w + 13) - view.at[0], Math.min(by + h, Math.max(by, y - 12)) - view.at[1]],
-      end: 'arrow',
-    };
-    drawing.edit(`Add balloon ${item.number}`, [{ op: 'put', record }]);
-    drawing.select({ kind: 'record', id });
-    this.tool = 'pick';
-  }
-
-  /** From a full section to a half one and back: the half to the right of the view's middle is cut. */
-  toggleHalf(view: ViewRecord): void {
-    if (!view.cut) return;
-    const { shape, ...cut } = view.cut;
-    const half = { kind: 'half', across: view.right, from: view.pivot[0] } as const;
-    this.drawing.edit(shape ? 'Full section' : 'Half section', [{ op: 'put', record: { ...view, cut: shape ? cut : { ...cut, shape: half } } }]);
-  }
-
-  /** Balloons for every item that has none yet and can be seen in the view. */
-  identifyRest(view: ViewRecord): void {
-    const { drawing } = this;
-    const result = drawing.results.get(view.id);
-    if (!result) return;
-    const done = new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part));
-    const open = drawing.items.filter((i) => !done.has(i.part));
-    const proposed = proposeBalloons(view, result, open, drawing.components, this.roomFor(view), (part) => this.drawing.freshId(`balloon:${part}`));
-    const steps = proposed.map(({ record }) => ({ op: 'put' as const, record }));
-    if (steps.length) drawing.edit(`Identify ${steps.length} items`, steps);
-    else
-      notify(
-        'trouble',
-        open.length ? 'No further item can be identified here: none has a visible edge with room for a balloon.' : 'Every item has its balloon.',
-      );
-  }
-
-  /** Balloons that are there already are in the way too. */
-  private roomFor(view: ViewRecord): BalloonArea {
-    const standing = recordsOf(this.drawing.document, 'balloon')
-      .filter((b) => b.view === view.id)
-      .map((b) => standingBalloon(b, view));
-    return { ...balloonArea(this.drawing, view), standing };
-  }
-
-  arrangeBalloons(view: ViewRecord): void {
-    void arrangeAnew(this.drawing, view.id);
-  }
-
-  /**
-   * Puts a view on the open sheet where there is room for it, at the scale of another view or the next smaller one that fits.
-   * @param like what it takes over from another view
-   * @param spread that it shows; null: everything together
-   */
-  addView(name: string, frame: ViewFrame, spread: string | null, like?: ViewRecord): void {
-    const { drawing } = this;
-    const { document, assembly, components } = drawing;
-    const sheet = drawing.sheets.find((s) => s.id === (like?.sheet ?? drawing.sheetId));
-    if (!sheet) return;
-    const f = pageOf(sheet).geometry.frame;
-    const here = viewsOn(document, sheet.id);
-    const beside = like ?? here[0];
-    const boxOf = (of: ViewFrame, shown: string | null) => {
-      const record = shown === null ? undefined : document[shown];
-      return boxInFrame(assembly, components, of, motionsOf(record?.type === 'spread' ? pullsOf(record, components) : [], components.length));
-    };
-    const [x0, y0, x1, y1] = boxOf(frame, spread);
-    const standard = standardScales(drawingOf(document).standard);
-    const most = beside?.scale ?? Math.max(...recordsOf(document, 'view').map((v) => v.scale), 0.1);
-    // One that is still being drawn is as large as its parts say.
-    const rectOfView = (v: ViewRecord) => rectOf(viewRect(v, drawing.results.get(v.id) ?? { box: boxOf(v, v.spread) }));
-    const near = beside ? rectOfView(beside) : { x: f.x + f.width / 2, y: f.y + f.height / 2, width: 0, height: 0 };
-    const groups = drawing.composed.get(sheet.id)?.groups ?? [];
-    const others = groups.filter((g) => g.role !== 'frame' && g.role !== 'view').map((g) => rectOf(g.box));
-    const obstacles = [...others, ...here.filter((v) => v.id !== beside?.id).map(rectOfView)];
-    const scales = standard.filter((s) => s <= most * 1.001);
-    const room = roomFor([x1 - x0, y1 - y0], scales.length ? scales : [most], near, inflate(f, -OFF_FRAME_MM), obstacles);
-    const id = drawing.freshId(`view:${name.toLowerCase().replace(/[^a-z]+/g, '-')}`);
-    const { right, up, toward } = frame;
-    const plain = { hidden: false, tangent: false, shaded: false, label: false } as const;
-    const view: ViewRecord = {
-      ...(like ?? plain),
-      type: 'view',
-      id,
-      sheet: sheet.id,
-      name,
-      right,
-      up,
-      toward,
-      scale: room.scale,
-      at: room.at,
-      pivot: [(x0 + x1) / 2, (y0 + y1) / 2],
-      parent: null,
-      align: null,
-      cut: null,
-      spread,
-      pullLines: spread !== null,
-    };
-    drawing.edit(`Add view ${name}`, [{ op: 'put', record: view }]);
-    drawing.select({ kind: 'record', id });
-    if (!room.free) notify('trouble', 'There is no free room on this sheet. The view stands where it covers least: move it, or take a larger sheet.');
+  /** The action that takes a tool in hand and puts it back. */
+  action(name: string, text: Pick<Action, 'label' | 'short' | 'key'>): Action {
+    const on = this.tool === name;
+    return { id: name, ...text, shelf: true, on, run: () => this.take(on && name !== 'pick' ? 'pick' : name) };
   }
 
   /** Removes what is selected, with what hangs on it. */
@@ -167,12 +65,12 @@ export class Tools {
     const s = this.drawing.selection;
     if (s.kind !== 'record') return;
     const r = this.drawing.document[s.id];
-    if (!r || r.type === 'drawing') return;
+    if (!r || !isElement(r)) return;
     if (r.type === 'sheet' && this.drawing.sheets.length === 1) {
       notify('trouble', 'The last sheet stays.');
       return;
     }
-    this.drawing.edit(`Remove ${r.type}`, dropWithDependants(this.drawing.document, s.id));
+    this.drawing.edit(`Remove ${kindOf(r).title}`, dropWithDependants(this.drawing.document, s.id));
     this.drawing.select({ kind: 'none' });
   }
 }

@@ -4,15 +4,18 @@ const said: [string, string][] = [];
 vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
 import { componentAt } from '$core/views/compute-view';
-import { paperMapOf, viewRect } from '$elements/view/draw';
-import { overlaps } from '$core/draft/arrange';
-import { rectOf } from '$core/sheet/formats';
+import { viewMapOf } from '$core/views/view-map';
+import { balloonPlace } from '$elements/balloon/draw';
+import { viewRect } from '$elements/view/draw';
+import { overlaps } from '$core/base/rect';
+import { rectOf } from '$core/base/rect';
 import { namedFrame } from '$core/outline/directions';
 import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/records';
 import { findingsOf } from '$core/proof/findings';
 import { actionFor, type Action } from '../shared/action';
 import { openBench, type Bench } from '../testing/fake-job';
 import { actionsOf } from './actions';
+import type { Press } from './tool';
 import { Tools } from './tools.svelte';
 
 let bench: Bench;
@@ -23,6 +26,8 @@ beforeEach(async () => {
   tools = new Tools(bench.drawing);
 });
 const view = (id: string) => bench.drawing.document[id] as ViewRecord;
+/** The pointer at a place on the sheet, paper mm. */
+const press = (x: number, y: number): Press => ({ at: [x, y], grace: 1 });
 const action = (id: string): Action => actionsOf(bench.drawing, tools).find((a) => a.id === id)!;
 
 describe('removing', () => {
@@ -71,14 +76,18 @@ describe('balloons', () => {
   test('one for the component under the pointer, its leader on the nearest edge of it', async () => {
     const front = view('view:front');
     const result = bench.drawing.results.get('view:front')!;
-    const m = paperMapOf(front);
+    const m = viewMapOf(front);
     // Somewhere on the tower.
     const tower = bench.drawing.components.find((c) => c.name === 'Tower')!.index;
     const { window: w, component } = result.map;
     const at = component.indexOf(tower);
     const [x, y] = [w.minX + (at % w.width) * w.pixelMm, w.maxY - Math.floor(at / w.width) * w.pixelMm];
     tools.take('balloon');
-    tools.addBalloon(front, tower, m.x(x), m.y(y));
+    const p = press(m.x(x), m.y(y));
+    tools.current.move(p);
+    // Seen before it is made: leader and circle.
+    expect(tools.current.sketches().map((k) => k.kind)).toEqual(['line', 'circle']);
+    tools.current.down(p);
     await bench.settled();
     const made = recordsOf(bench.document(), 'balloon').find((b) => b.view === 'view:front')!;
     expect(made).toMatchObject({ component: 'Tower', end: 'arrow' });
@@ -96,8 +105,8 @@ describe('balloons', () => {
     expect(around).toContain(tower);
   });
   test('none for what has no edge there', () => {
-    tools.addBalloon({ ...view('view:front'), id: 'view:none' }, 0, 0, 0);
-    expect(bench.kept).toEqual([]);
+    tools.take('balloon');
+    expect([tools.current.down(press(1, 1)), tools.current.sketches(), bench.kept]).toEqual([false, [], []]);
   });
   test('for all that are left: those that are seen and have none yet', async () => {
     for (const part of ['Ring', 'Cap']) bench.drawing.edit('x', [{ op: 'drop', id: `balloon:${part}` }]);
@@ -107,15 +116,7 @@ describe('balloons', () => {
     expect(bench.kept.at(-1)).toBe('Identify 2 items');
     const parts = recordsOf(bench.document(), 'balloon').map((b) => bench.drawing.itemOfPath(b.component)!.part);
     expect(new Set(parts).size).toBe(7);
-    const { drawing } = bench;
-    const input = {
-      document: bench.document(),
-      components: drawing.components,
-      items: drawing.items,
-      results: new Map(drawing.results),
-      sheets: drawing.composed,
-    };
-    expect(findingsOf(input).filter((f) => f.code === 'LEADERS_CROSS' || f.code === 'OVERLAP' || f.code === 'NOT_IDENTIFIED')).toEqual([]);
+    expect(findingsOf(bench.drawing.scene).filter((f) => f.code === 'LEADERS_CROSS' || f.code === 'OVERLAP' || f.code === 'NOT_IDENTIFIED')).toEqual([]);
     action('identify').run();
     expect(said.at(-1)).toEqual(['trouble', 'Every item has its balloon.']);
   });
@@ -128,7 +129,8 @@ describe('balloons', () => {
     ]);
     await bench.settled();
     const moved = bench.drawing.document[second.id];
-    tools.arrangeBalloons(view('view:exploded'));
+    bench.drawing.select({ kind: 'record', id: 'view:exploded' });
+    action('arrange').run();
     await vi.waitFor(() => expect(bench.kept).toContain('Arrange balloons'), { timeout: 5000 });
     expect(bench.drawing.document[first.id]).toMatchObject({ offset: [first.offset[0] + 1, first.offset[1] - 2] });
     expect(bench.drawing.document[second.id]).not.toEqual(moved);
@@ -137,18 +139,15 @@ describe('balloons', () => {
 
 describe('views', () => {
   test('one more from another side, at the scale of its neighbours or the next smaller, over nothing', async () => {
-    const before = bench.drawing.composed
-      .get('sheet:2')!
-      .groups.filter((g) => g.role !== 'frame')
-      .map((g) => rectOf(g.box));
     bench.drawing.sheetId = 'sheet:2';
+    const before = bench.drawing.picture!.groups.filter((g) => g.role !== 'frame').map((g) => rectOf(g.box));
     action('view-back').run();
     await bench.settled();
-    const made = view('view:back');
+    const made = recordsOf(bench.document(), 'view').find((v) => v.name === 'Back')!;
     expect(made).toMatchObject({ sheet: 'sheet:2', name: 'Back', parent: null, cut: null, spread: null, ...namedFrame('back') });
     expect(made.scale).toBeLessThanOrEqual(view('view:section').scale);
-    expect(bench.drawing.selection).toEqual({ kind: 'record', id: 'view:back' });
-    const [x, y, width, height] = viewRect(made, bench.drawing.results.get('view:back') ?? { box: [-60, 0, 60, 70] });
+    expect(bench.drawing.selection).toEqual({ kind: 'record', id: made.id });
+    const [x, y, width, height] = viewRect(made, bench.drawing.results.get(made.id) ?? { box: [-60, 0, 60, 70] });
     for (const o of before) expect(overlaps({ x, y, width, height }, o)).toBe(false);
   });
   test('the same again has a name and an id of its own', async () => {
@@ -192,6 +191,114 @@ describe('views', () => {
   });
 });
 
+describe('picking and dragging', () => {
+  const balloon = () => recordsOf(bench.drawing.document, 'balloon').find((b) => b.component === 'Ring')!;
+  const place = () => balloonPlace(balloon(), view(balloon().view));
+  const drag = (from: readonly [number, number], by: readonly [number, number]) => {
+    tools.current.down(press(...from));
+    tools.current.move(press(from[0] + by[0], from[1] + by[1]));
+  };
+  beforeEach(() => {
+    bench.drawing.sheetId = balloon() ? view(balloon().view).sheet : '';
+  });
+
+  test('a press selects what is there and is no edit, also on the ring at a leader’s end', async () => {
+    const { x, y, tipX, tipY } = place();
+    tools.current.down(press(x, y));
+    tools.current.up(press(x, y));
+    expect(bench.drawing.selection).toEqual({ kind: 'record', id: balloon().id });
+    tools.current.down(press(tipX, tipY));
+    tools.current.move(press(tipX + 0.2, tipY));
+    tools.current.up(press(tipX + 0.2, tipY));
+    expect([bench.kept, bench.drawing.selection]).toEqual([[], { kind: 'record', id: balloon().id }]);
+  });
+  test('a balloon goes where it is dragged and stays there by hand; it is seen on the way', async () => {
+    const { x, y } = place();
+    const { offset, id } = balloon();
+    drag([x, y], [12, -7]);
+    const seen = tools.pick.preview.get(id);
+    expect(seen && 'drawn' in seen && seen.drawn[0]!.box[0]).toBeCloseTo(x + 12 - 5, 6);
+    expect(bench.drawing.document[id]).toMatchObject({ offset });
+    tools.current.up(press(x + 12, y - 7));
+    await bench.settled();
+    const [dx, dy] = balloon().offset;
+    expect([dx - offset[0], dy - offset[1], balloon().byHand]).toEqual([expect.closeTo(12, 9), expect.closeTo(-7, 9), true]);
+    expect(bench.kept).toEqual(['Move balloon']);
+  });
+  test('Escape lets go of a drag before anything else', () => {
+    const { x, y } = place();
+    drag([x, y], [30, 30]);
+    tools.stepBack();
+    tools.current.up(press(x + 30, y + 30));
+    expect([bench.kept, tools.pick.preview.size, bench.drawing.selection]).toEqual([[], 0, { kind: 'record', id: balloon().id }]);
+  });
+  test('a leader that ends with a dot ends where it is dropped, an arrow on the nearest edge', async () => {
+    const result = bench.drawing.results.get(balloon().view)!;
+    const own = view(balloon().view);
+    // A pixel well inside the plate.
+    const plate = bench.drawing.components.find((c) => c.name === 'Plate')!.index;
+    const { window: w, component } = result.map;
+    const inside = (k: number) => [-3, 0, 3].every((i) => [-3, 0, 3].every((j) => component[k + j * w.width + i] === plate));
+    const k = component.findIndex((_, i) => inside(i));
+    const at: [number, number] = [w.minX + ((k % w.width) + 0.5) * w.pixelMm, w.maxY - (Math.floor(k / w.width) + 0.5) * w.pixelMm];
+    const [px, py] = viewMapOf(own).toPaper(at);
+    for (const end of ['dot', 'arrow'] as const) {
+      bench.drawing.edit('x', [{ op: 'put', record: { ...balloon(), end } }]);
+      const { tipX, tipY } = balloonPlace(balloon(), own);
+      bench.drawing.select({ kind: 'record', id: balloon().id });
+      drag([tipX, tipY], [px - tipX, py - tipY]);
+      tools.current.up(press(px, py));
+      await bench.settled();
+      const now = bench.drawing.document[bench.drawing.selection.kind === 'record' ? bench.drawing.selection.id : ''] as BalloonRecord;
+      expect(now.component).toBe('Plate');
+      const off = Math.hypot(now.anchor[0] - at[0], now.anchor[1] - at[1]);
+      if (end === 'dot') expect(off).toBeLessThan(1e-6);
+      else expect(off).toBeGreaterThan(w.pixelMm);
+      bench.drawing.undo();
+      await bench.settled();
+    }
+  });
+  test('a view takes its balloons and its neighbours along while it is dragged', async () => {
+    bench.drawing.sheetId = 'sheet:1';
+    const front = view('view:front');
+    const [x, y, width, height] = viewRect(front, bench.drawing.results.get('view:front'));
+    const from = [x + width / 2, y + height + 5] as const;
+    drag(from, [8, 3]);
+    // The plan is in line: it goes along across the sheet only; the isometric stands free.
+    expect(tools.pick.preview.get('view:front')).toEqual({ shift: [expect.closeTo(8, 9), expect.closeTo(3, 9)] });
+    expect(tools.pick.preview.get('view:top')).toEqual({ shift: [expect.closeTo(8, 9), expect.closeTo(0, 9)] });
+    expect(tools.pick.preview.has('view:isometric')).toBe(false);
+    tools.current.up(press(from[0] + 8, from[1] + 3));
+    await bench.settled();
+    expect(view('view:front').at).toEqual([expect.closeTo(front.at[0] + 8, 9), expect.closeTo(front.at[1] + 3, 9)]);
+    expect(bench.kept).toEqual(['Move view']);
+  });
+  test('a held arrow key is one edit, made when it is let go', async () => {
+    const { id, offset } = balloon();
+    bench.drawing.select({ kind: 'record', id });
+    for (let i = 0; i < 5; i++) expect(tools.pick.nudge([1, 0])).toBe(true);
+    expect(bench.kept).toEqual([]);
+    tools.pick.up();
+    await bench.settled();
+    expect([balloon().offset[0] - offset[0], bench.kept]).toEqual([expect.closeTo(5, 9), ['Move balloon']]);
+    bench.drawing.select({ kind: 'none' });
+    expect(tools.pick.nudge([1, 0])).toBe(false);
+  });
+  test('a row of the list is its item, a cell of the title block its field, empty paper nothing', () => {
+    const list = bench.drawing.picture!.groups.find((g) => g.role === 'list')!;
+    const text = list.items.find((i) => i.kind === 'text' && i.text === 'Ring');
+    if (text?.kind !== 'text') throw new Error('no row');
+    tools.current.down(press(text.x + 1, text.y - 1));
+    expect(bench.drawing.selection).toEqual({ kind: 'item', part: 'Ring' });
+    const title = bench.drawing.picture!.groups.find((g) => g.role === 'title')!;
+    const cell = title.items.find((i) => i.kind === 'text' && i.source?.field === 'number');
+    if (cell?.kind !== 'text') throw new Error('no cell');
+    tools.current.down(press(cell.x + 1, cell.y - cell.height / 2));
+    expect(bench.drawing.selection).toEqual({ kind: 'field', field: 'number' });
+    expect(tools.current.down(press(5, 5))).toBe(false);
+  });
+});
+
 describe('tools and keys', () => {
   test('a tool is taken, and put down by its own key and by Escape', () => {
     action('balloon').run();
@@ -226,14 +333,14 @@ describe('tools and keys', () => {
     for (const a of all) expect(a.label).toMatch(/^\p{Lu}.{2,60}$/u);
   });
   test('keys mean what they say, but not while someone types', () => {
-    const press = (key: string, more: Partial<KeyboardEvent> = {}, typing = false) =>
+    const typed = (key: string, more: Partial<KeyboardEvent> = {}, typing = false) =>
       actionFor(actionsOf(bench.drawing, tools), { key, target: { closest: () => (typing ? {} : null) }, ...more } as unknown as KeyboardEvent)?.id;
-    expect([press('b'), press('B'), press('n'), press('PageDown'), press('=')]).toEqual(['balloon', 'balloon', 'section', 'next', 'in']);
-    expect([press('b', {}, true), press('k', { ctrlKey: true }, true)]).toEqual([undefined, 'quick']);
+    expect([typed('b'), typed('B'), typed('n'), typed('PageDown'), typed('=')]).toEqual(['balloon', 'balloon', 'section', 'next', 'in']);
+    expect([typed('b', {}, true), typed('k', { ctrlKey: true }, true)]).toEqual([undefined, 'quick']);
     // Nothing to undo yet: its key does nothing.
-    expect(press('z', { ctrlKey: true })).toBeUndefined();
+    expect(typed('z', { ctrlKey: true })).toBeUndefined();
     bench.drawing.edit('x', [{ op: 'drop', id: 'balloon:Ring' }]);
-    expect(press('z', { ctrlKey: true })).toBe('undo');
-    expect(press('y', { metaKey: true })).toBeUndefined();
+    expect(typed('z', { ctrlKey: true })).toBe('undo');
+    expect(typed('y', { metaKey: true })).toBeUndefined();
   });
 });

@@ -13,12 +13,13 @@ import { sceneOf } from '../../core/outline/scene-of.ts';
 import { viewBox } from '../../core/shade/raster.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
 import { propertiesTable } from '../../core/ledger/exchange.ts';
-import { ledgerOf, recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
+import { ledgerOf, recordsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { firstDrawing } from '../../core/draft/first-drawing.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';
 import { composeSheet } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
 import { packResult, unpackResult } from '../../core/views/result-codec.ts';
 import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';
@@ -263,14 +264,14 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   const { assembly } = task;
   const document: DrawingDocument = task.document;
   const results = new Map<string, ViewResult>(task.results.map(([id, b]) => [id, unpackResult(b)!]));
-  const components = componentsOf(assembly);
   const text = (s: string) => new TextEncoder().encode(s);
-  if (task.kind === 'csv') return [text(listAsCsv(recordsOf(document, 'list')[0]?.columns, itemsOf(assembly, document)))];
+  if (task.kind === 'csv') return [text(listAsCsv(recordsOf(document, 'list')[0]?.columns, itemsOf(assembly, document), ledgerOf(document)))];
   if (task.kind === 'properties.csv' || task.kind === 'properties.xlsx') {
     const table = propertiesTable(itemsOf(assembly, document), ledgerOf(document));
     return [task.kind === 'properties.csv' ? text(writeCsv(table)) : await writeXlsx('Properties', table)];
   }
-  const sheets = sheetsOf(document).map((s) => composeSheet({ document, assembly, components, results }, s.id));
+  const scene = new Scene({ document, assembly, results });
+  const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);
 }

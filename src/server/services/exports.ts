@@ -1,6 +1,7 @@
 import { QuarryError } from '../../core/base/errors.ts';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
+import { writeDrawing } from '../../core/document/file.ts';
 import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { viewsShowing } from '../../core/explode/edits.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
@@ -30,7 +31,7 @@ export async function exportFile(jobId: string, name: string, spreadId?: string)
   if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, spreadId);
   if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
-    const data = new TextEncoder().encode(JSON.stringify({ format: 'nimble-quarry-drawing', version: 1, records: document }, null, 2));
+    const data = new TextEncoder().encode(writeDrawing(document));
     return { name, type: 'application/json', data };
   }
   const sheet = /^sheet-(\d+)\.svg$/.exec(name);

@@ -1,30 +1,15 @@
-import { HIDDEN, LineClass } from '../../../core/outline/linework.ts';
-import type { ViewResult } from '../../../core/views/compute-view.ts';
+import type { Vec2 } from '../../../core/base/vector.ts';
+import { componentAt, type ViewResult } from '../../../core/views/compute-view.ts';
+import { nearestEdge, type EdgePlace } from '../../../core/views/nearest-edge.ts';
 
-/** A place on a visible edge. View space, model mm. */
-export interface Aim {
-  readonly component: number;
-  readonly x: number;
-  readonly y: number;
-  /** Distance from the point asked for. */
-  readonly distance: number;
-}
+export type LeaderEnd = 'arrow' | 'dot';
 
-/** The nearest visible edge to a point, of any component or of the given one; undefined when there is none. */
-export function aimAt(view: ViewResult, x: number, y: number, only?: number): Aim | undefined {
-  const { lines } = view;
-  let best: Aim | undefined;
-  for (let i = 0; i < lines.kind.length; i++) {
-    const kind = lines.kind[i]!;
-    if (kind & HIDDEN || kind === LineClass.tangent || (only !== undefined && lines.component[i] !== only)) continue;
-    for (let p = lines.start[i]! * 2; p < lines.start[i + 1]! * 2 - 2; p += 2) {
-      const [ax, ay] = [lines.xy[p]!, lines.xy[p + 1]!];
-      const [dx, dy] = [lines.xy[p + 2]! - ax, lines.xy[p + 3]! - ay];
-      const l2 = dx * dx + dy * dy;
-      const t = l2 > 0 ? Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / l2)) : 0;
-      const distance = Math.hypot(x - ax - dx * t, y - ay - dy * t);
-      if (!best || distance < best.distance) best = { component: lines.component[i]!, x: ax + dx * t, y: ay + dy * t, distance };
-    }
-  }
-  return best;
+/**
+ * Where a leader that is dragged to a point ends: a dot on the face that is there, an arrow on the nearest edge of what is
+ * there; beside everything both take the nearest edge.
+ */
+export function aimedAt(view: ViewResult, at: Vec2, end: LeaderEnd): EdgePlace | undefined {
+  const hit = componentAt(view, at[0], at[1]);
+  if (hit >= 0 && end === 'dot') return { component: hit, x: at[0], y: at[1], distance: 0 };
+  return nearestEdge(view, at[0], at[1], hit >= 0 ? hit : undefined);
 }

@@ -6,7 +6,7 @@ import { assemblyOf, box } from '../../../core/testing/shapes.ts';
 import { computeView } from '../../../core/views/compute-view.ts';
 import { specOf } from '../../../core/views/view-spec.ts';
 import { viewRecord } from '../../../core/testing/records.ts';
-import { aimAt } from './aim.ts';
+import { nearestEdge } from '../../../core/views/nearest-edge.ts';
 import { anchorsOf } from './anchors.ts';
 import { balloonAreaIn, proposeBalloons } from './propose.ts';
 
@@ -43,7 +43,7 @@ describe('where a leader may end', () => {
   });
   test('of what is wholly hidden nowhere', () => {
     expect(anchorsOf(result, new Set([3]))).toEqual([]);
-    expect(aimAt(result, 45, 45, 3)).toBeUndefined();
+    expect(nearestEdge(result, 45, 45, 3)).toBeUndefined();
   });
   test('no more than asked for, spread over the outline', () => {
     const few = anchorsOf(result, new Set([0]), 6);
@@ -60,7 +60,7 @@ describe('who gets a balloon', () => {
     for (const { record } of list) {
       const c = components.find((x) => x.path === record.component)!;
       // The leader ends on its own visible edge.
-      expect(aimAt(result, record.anchor[0], record.anchor[1], c.index)!.distance).toBeLessThan(1e-6);
+      expect(nearestEdge(result, record.anchor[0], record.anchor[1], c.index)!.distance).toBeLessThan(1e-6);
     }
   });
   test('with room for one, that which is seen best', () => {

@@ -4,7 +4,8 @@ import { applySteps } from '../../../core/document/steps.ts';
 import { itemsOf, type Item } from '../../../core/ledger/items.ts';
 import { balloonPlace } from '../draw.ts';
 import { draftAll, smallMachine } from '../../../core/testing/drafting.ts';
-import { segmentsCross } from './layout.ts';
+import { segmentsCross } from '../../../core/base/rect.ts';
+import { Scene } from '../../scene.ts';
 import { arrangeBalloons } from './propose.ts';
 import { strayBalloons } from './stray.ts';
 
@@ -34,7 +35,7 @@ describe('balloons arranged anew', () => {
         expect(segmentsCross(a.x, a.y, a.tipX, a.tipY, b.x, b.y, b.tipX, b.tipY)).toBe(false);
       }
     });
-    expect(strayBalloons(document, drawn.components, drawn.results)).toEqual([]);
+    expect(strayBalloons(new Scene({ ...drawn, document }))).toEqual([]);
   });
 
   test('leave alone what was put somewhere by hand, and leaders that end in a face', () => {

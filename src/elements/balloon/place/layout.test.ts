@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { assign } from '../../../core/base/assignment.ts';
-import { layoutBalloons, pointToSegment, segmentsCross, type BalloonRequest } from './layout.ts';
+import { layoutBalloons, type BalloonRequest } from './layout.ts';
+import { pointToSegment, segmentsCross } from '../../../core/base/rect.ts';
 
 describe('assignment', () => {
   test('finds the cheapest of all orders', () => {

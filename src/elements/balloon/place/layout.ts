@@ -1,4 +1,4 @@
-import { inflate, type Rect } from '../../../core/sheet/formats.ts';
+import { inflate, pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
 import { assign } from '../../../core/base/assignment.ts';
 
 /** A place for a leader's end, paper mm, y down. */
@@ -282,22 +282,4 @@ class Arrangement {
     if (Math.hypot(a.x - b.x, a.y - b.y) < 2) cost += 200;
     return cost;
   }
-}
-
-/** Do two segments cross or touch? */
-export function segmentsCross(ax: number, ay: number, bx: number, by: number, cx: number, cy: number, dx: number, dy: number): boolean {
-  const side = (px: number, py: number, qx: number, qy: number, rx: number, ry: number) => (qx - px) * (ry - py) - (qy - py) * (rx - px);
-  const a = side(cx, cy, dx, dy, ax, ay);
-  const b = side(cx, cy, dx, dy, bx, by);
-  const c = side(ax, ay, bx, by, cx, cy);
-  const d = side(ax, ay, bx, by, dx, dy);
-  return a > 0 !== b > 0 && c > 0 !== d > 0;
-}
-
-/** Distance of a point from a segment. */
-export function pointToSegment(px: number, py: number, ax: number, ay: number, bx: number, by: number): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const l2 = dx * dx + dy * dy;
-  const t = l2 > 0 ? Math.max(0, Math.min(1, ((px - ax) * dx + (py - ay) * dy) / l2)) : 0;
-  return Math.hypot(px - ax - dx * t, py - ay - dy * t);
 }

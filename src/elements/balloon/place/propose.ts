@@ -3,10 +3,11 @@ import { recordsOf, type BalloonRecord, type DrawingDocument, type ViewRecord } 
 import type { Step } from '../../../core/document/steps.ts';
 import type { Item } from '../../../core/ledger/items.ts';
 import { balloonPlace } from '../draw.ts';
-import { paperMapOf, viewRect } from '../../view/draw.ts';
-import { inflate, type Rect } from '../../../core/sheet/formats.ts';
+import { viewRect } from '../../view/draw.ts';
+import { inflate, type Rect } from '../../../core/base/rect.ts';
 import { componentAt, type ViewResult } from '../../../core/views/compute-view.ts';
-import { aimAt } from './aim.ts';
+import { viewMapOf } from '../../../core/views/view-map.ts';
+import { nearestEdge } from '../../../core/views/nearest-edge.ts';
 import { anchorsOf } from './anchors.ts';
 import { layoutBalloons, type BalloonRequest, type LayoutArea, type StandingBalloon } from './layout.ts';
 
@@ -95,14 +96,14 @@ const STEP_MM = 1;
 
 /** How much of a leader lies over components that it does not point at, paper mm. */
 function overOthers(view: ViewRecord, result: ViewResult, own: ReadonlySet<number>): NonNullable<BalloonRequest['over']> {
-  const [px, py] = [view.pivot[0], view.pivot[1]];
+  const map = viewMapOf(view);
   return (a, x, y) => {
     const length = Math.hypot(x - a.x, y - a.y);
     const steps = Math.floor(length / STEP_MM);
     let over = 0;
     for (let i = 1; i <= steps; i++) {
       const [sx, sy] = [a.x + ((x - a.x) * i * STEP_MM) / length, a.y + ((y - a.y) * i * STEP_MM) / length];
-      const c = componentAt(result, px + (sx - view.at[0]) / view.scale, py - (sy - view.at[1]) / view.scale);
+      const c = componentAt(result, ...map.toView([sx, sy]));
       if (c >= 0 && !own.has(c)) over += STEP_MM;
     }
     return over;
@@ -110,7 +111,7 @@ function overOthers(view: ViewRecord, result: ViewResult, own: ReadonlySet<numbe
 }
 
 function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], components: readonly Component[], area: BalloonArea): Map<string, Placing> {
-  const map = paperMapOf(view);
+  const map = viewMapOf(view);
   const requests = wanted.map((one) => ({
     id: one.id,
     anchors: anchorsOf(result, new Set(one.components), ANCHORS).map((a) => ({ x: map.x(a.x), y: map.y(a.y), outX: a.outX, outY: -a.outY, view: a })),
@@ -122,7 +123,7 @@ function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], 
   for (const p of layoutBalloons(requests, { ...area, view: { x, y, width, height } })) {
     const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
     // Which of the components has the edge that the leader ends on.
-    const aims = own.get(p.id)!.flatMap((c) => aimAt(result, anchor.x, anchor.y, c) ?? []);
+    const aims = own.get(p.id)!.flatMap((c) => nearestEdge(result, anchor.x, anchor.y, c) ?? []);
     const aim = aims.reduce((a, b) => (b.distance < a.distance ? b : a), aims[0]!);
     if (!aim) continue;
     out.set(p.id, { component: components[aim.component]!.path, anchor: [anchor.x, anchor.y], offset: [p.x - view.at[0], p.y - view.at[1]] });

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { drawingOf, type DrawingRecord } from '$core/document/records';
-  import TextField from '../shared/TextField.svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
-  import SlipHead from '../shared/SlipHead.svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
 
   const { drawing, field }: { drawing: Drawing; field: string } = $props();
   const record = $derived(drawingOf(drawing.document));

@@ -4,14 +4,17 @@
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { without } from '$core/base/without';
-  import TextField from '../shared/TextField.svelte';
-  import Toggle from '../shared/Toggle.svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
-  import SlipHead from '../shared/SlipHead.svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
+  import { arrangeAnew } from '$lib/shared/balloons';
+  import { identify } from '../../balloon/face/actions';
+  import { addView } from './actions';
   import SlipSection from './SlipSection.svelte';
-  import type { Tools } from './tools.svelte';
+  import type { Tools } from '$lib/sheets/tools.svelte';
 
-  const { drawing, tools, view }: { drawing: Drawing; tools: Tools; view: ViewRecord } = $props();
+  const { drawing, tools, record: view }: { drawing: Drawing; tools: Tools; record: ViewRecord } = $props();
 
   const scales = $derived(standardScales(drawingOf(drawing.document).standard));
   const near = $derived.by(() => {
@@ -99,14 +102,14 @@
 <hr />
 <p class="q-caption">In this view</p>
 <p>{seen.length} of {drawing.items.length} items seen, {here.size} identified here</p>
-{#if open > 0}<button class="q-button main" onclick={() => tools.identifyRest(view)}>Identify the other {open}</button>{/if}
+{#if open > 0}<button class="q-button main" onclick={() => identify(drawing, view)}>Identify the other {open}</button>{/if}
 {#if !view.cut}
   <p class="q-row">
-    <button class="q-button" onclick={() => tools.addView(`${view.name}, copy`, view, view.spread, view)}>Copy view</button>
-    {#if view.spread}<button class="q-button" onclick={() => tools.addView(`${view.name}, together`, view, null, view)}>The same together</button>{/if}
+    <button class="q-button" onclick={() => addView(drawing, `${view.name}, copy`, view, view.spread, view)}>Copy view</button>
+    {#if view.spread}<button class="q-button" onclick={() => addView(drawing, `${view.name}, together`, view, null, view)}>The same together</button>{/if}
   </p>
 {/if}
-{#if here.size > 1}<p><button class="q-button" onclick={() => tools.arrangeBalloons(view)}>Arrange balloons anew</button></p>{/if}
+{#if here.size > 1}<p><button class="q-button" onclick={() => arrangeAnew(drawing, view.id)}>Arrange balloons anew</button></p>{/if}
 <p class="remove"><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
 
 <style>

@@ -1,20 +1,13 @@
-import { without } from '$core/base/without';
-import { dot, type Vec2, type Vec3 } from '$core/base/vector';
+import type { Vec2 } from '$core/base/vector';
 import type { CutShape } from '$core/cut/cut-shape';
-import { cutFromLine, snapCorner, turnedRound, type LineCut } from '$core/cut/section-line';
-import { nextLetter } from '$elements/view/letters';
-import { drawingOf, recordsOf, type CutRecord, type ViewRecord } from '$core/document/records';
-import type { Step } from '$core/document/steps';
-import { placeBeside } from '$core/draft/beside';
-import { OFF_FRAME_MM } from '$core/draft/new-view';
-import { inflate, rectOf } from '$core/sheet/formats';
+import { cutFromLine, snapCorner, type LineCut } from '$core/cut/section-line';
+import type { CutRecord, ViewRecord } from '$core/document/records';
 import { ARC_STRIDE } from '$core/outline/linework';
-import { pageOf } from '$elements/compose';
-import { viewRect } from '$elements/view/draw';
 import { componentAt, type ViewResult } from '$core/views/compute-view';
-import { call, type ApiFailure } from '../shared/api';
-import { notify } from '../shared/notices.svelte';
-import type { Drawing } from '../shared/drawing.svelte';
+import { cutThrough, newSection, slices, turnRound } from '$elements/view/sections';
+import { call, type ApiFailure } from '$lib/shared/api';
+import { notify } from '$lib/shared/notices.svelte';
+import type { Drawing } from '$lib/shared/drawing.svelte';
 
 interface Proposal {
   readonly keptWhole: readonly { readonly path: string; readonly why: string }[];
@@ -27,7 +20,7 @@ interface Proposal {
 const OUTLINE_STEP_MM = 1.2;
 
 /** Cutting lines and breaks drawn on a view, and what can be done with sections. */
-export class SectionTool {
+export class Sections {
   /** The view that is drawn on. */
   view = $state.raw<ViewRecord | undefined>(undefined);
   /** Corners so far; view plane, model mm. */
@@ -138,78 +131,20 @@ export class SectionTool {
   async through(view: ViewRecord, component: number, upright: boolean): Promise<void> {
     const result = this.drawing.results.get(view.id);
     if (!result) return;
-    const middle = middleOf(result, component);
-    if (!middle) {
-      notify('trouble', 'The component does not show in this view. Select another view of it first.');
-      return;
-    }
-    const [x0, y0, x1, y1] = result.box;
-    const cut = cutFromLine(
-      upright
-        ? [
-            [middle[0], y0],
-            [middle[0], y1],
-          ]
-        : [
-            [x0, middle[1]],
-            [x1, middle[1]],
-          ],
-      view,
-    );
-    if (!('wrong' in cut)) await this.addSection(view, cut);
+    const cut = cutThrough(view, result, component, upright);
+    if (cut) await this.addSection(view, cut);
+    else notify('trouble', 'The component does not show in this view. Select another view of it first.');
   }
 
   private async addSection(parent: ViewRecord, cut: LineCut): Promise<void> {
     const { drawing } = this;
     const proposal = await this.propose(cut);
     if (!proposal) return;
-    const letter = this.freeLetter();
-    const id = drawing.freshId('view:section');
-    const { at, pivot, align } = this.placeFor(parent, cut, proposal.box);
-    const record: ViewRecord = {
-      ...plainView(parent),
-      id,
-      name: `Section ${letter}–${letter}`,
-      ...cut.frame,
-      at,
-      pivot,
-      label: true,
-      parent: align ? parent.id : null,
-      align,
-      cut: { ...cut.plane, ...(cut.shape ? { shape: cut.shape } : {}), letter, keptWhole: proposal.keptWhole.map((k) => k.path), shownIn: parent.id },
-    };
-    drawing.edit(`Section ${letter}–${letter}`, [{ op: 'put', record }]);
-    drawing.select({ kind: 'record', id });
+    const keptWhole = proposal.keptWhole.map((k) => k.path);
+    const record = newSection(drawing.scene, { id: drawing.freshId('view:section'), parent, cut, keptWhole, box: proposal.box });
+    drawing.edit(record.name, [{ op: 'put', record }]);
+    drawing.select({ kind: 'record', id: record.id });
     this.done();
-  }
-
-  /** Where the section stands: by projection if there is room (first angle beyond, third angle on the reader's side). */
-  private placeFor(
-    parent: ViewRecord,
-    cut: LineCut,
-    box: Proposal['box'],
-  ): { at: readonly [number, number]; pivot: readonly [number, number]; align: ViewRecord['align'] } {
-    const { drawing } = this;
-    const list = drawing.composed.get(parent.sheet);
-    const sheet = drawing.sheets.find((s) => s.id === parent.sheet)!;
-    const f = pageOf(sheet).geometry.frame;
-    const own = rectOf(viewRect(parent, drawing.results.get(parent.id)));
-    const label = 14;
-    const size: [number, number] = [(box[2] - box[0]) * parent.scale, (box[3] - box[1]) * parent.scale + label];
-    const reader: Vec2 = [dot(cut.plane.normal, parent.right), -dot(cut.plane.normal, parent.up)];
-    const k = drawingOf(drawing.document).standard === 'iso' ? -1 : 1;
-    const square = Math.abs(reader[0]) > 0.999 ? 'level' : Math.abs(reader[1]) > 0.999 ? 'upright' : null;
-    const direction =
-      square === 'level' ? ([k * Math.sign(reader[0]), 0] as const) : square === 'upright' ? ([0, k * Math.sign(reader[1])] as const) : undefined;
-    const obstacles = (list?.groups ?? []).filter((g) => g.role !== 'frame' && g.id !== parent.id).map((g) => rectOf(g.box));
-    const place = placeBeside(own, direction, size, inflate(f, -OFF_FRAME_MM), obstacles);
-    const pivot: [number, number] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
-    let [x, y] = place.at;
-    y -= label / 2;
-    const align = place.inLine && sharesAxis(parent, cut.frame, square) ? square : null;
-    if (align === 'level') y = parent.at[1] - (pivot[1] - parent.pivot[1]) * parent.scale;
-    if (align === 'upright') x = parent.at[0] + (pivot[0] - parent.pivot[0]) * parent.scale;
-    return { at: [x, y], pivot, align };
   }
 
   /** A broken-out section inside a freehand outline, down to the middle of what lies in its middle. */
@@ -254,56 +189,18 @@ export class SectionTool {
   }
 
   turnRound(view: ViewRecord): void {
-    if (!view.cut) return;
-    const { shape, ...cut } = view.cut;
-    const r = turnedRound({ frame: view, plane: cut, ...(shape ? { shape } : {}) });
-    const record: ViewRecord = {
-      ...view,
-      ...r.frame,
-      pivot: [-view.pivot[0], view.pivot[1]],
-      cut: { ...cut, ...r.plane, ...(r.shape ? { shape: r.shape } : {}) },
-    };
-    this.drawing.edit('Turn the section round', [{ op: 'put', record }]);
+    if (view.cut) this.drawing.edit('Turn the section round', turnRound(this.drawing.scene, view));
   }
 
-  /** Slices of no depth at distances from the section's plane, in a row below it. */
+  /** Slices of no depth at distances from the section's plane. */
   slices(view: ViewRecord, distances: readonly number[]): void {
     const { drawing } = this;
-    const { cut } = view;
-    if (!cut || distances.length === 0) return;
-    const list = drawing.composed.get(view.sheet);
-    const f = pageOf(drawing.sheets.find((s) => s.id === view.sheet)!).geometry.frame;
-    const own = viewRect(view, drawing.results.get(view.id));
-    const taken = (list?.groups ?? []).filter((g) => g.role !== 'frame').map((g) => rectOf(g.box));
-    const letters = new Set(recordsOf(drawing.document, 'view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
-    const ids = new Set<string>();
-    const steps = distances.map((distance): Step => {
-      const letter = nextLetter(letters);
-      letters.add(letter);
-      const id = drawing.freshId('view:slice', ids);
-      ids.add(id);
-      const size: [number, number] = [own[2], own[3] + 14];
-      const place = placeBeside({ x: own[0], y: own[1], width: own[2], height: own[3] }, [1, 0], size, inflate(f, -OFF_FRAME_MM), taken);
-      const at: [number, number] = [place.at[0] + (view.at[0] - own[0] - own[2] / 2), place.at[1] - 7 + (view.at[1] - own[1] - own[3] / 2)];
-      taken.push({ x: place.at[0] - size[0] / 2, y: place.at[1] - size[1] / 2, width: size[0], height: size[1] });
-      return {
-        op: 'put',
-        record: {
-          ...view,
-          id,
-          name: `Slice ${letter}–${letter}`,
-          at,
-          parent: null,
-          align: null,
-          cut: { ...without(cut, 'shape'), d: cut.d + distance, letter, behindMm: 0 },
-        },
-      };
-    });
-    drawing.edit(steps.length === 1 ? 'Slice' : `${steps.length} slices`, steps);
-  }
-
-  private freeLetter(): string {
-    return nextLetter(new Set(recordsOf(this.drawing.document, 'view').flatMap((v) => (v.cut ? [v.cut.letter] : []))));
+    const records = slices(drawing.scene, view, distances, () => drawing.freshId('view:slice'));
+    if (records.length)
+      drawing.edit(
+        records.length === 1 ? 'Slice' : `${records.length} slices`,
+        records.map((record) => ({ op: 'put', record })),
+      );
   }
 
   private async propose(cut: LineCut): Promise<Proposal | undefined> {
@@ -324,36 +221,9 @@ export class SectionTool {
   }
 }
 
-/** A new view of the same kind and scale as another, without its cut and its neighbours. */
-function plainView(v: ViewRecord): ViewRecord {
-  return { ...v, hidden: false, shaded: false, cut: null, parent: null, align: null, spread: v.spread, pullLines: false };
-}
-
-/** Views in line share the axis that runs square to the line. */
-function sharesAxis(parent: ViewRecord, frame: LineCut['frame'], align: ViewRecord['align']): boolean {
-  const same = (a: Vec3, b: Vec3) => dot(a, b) > 0.9999;
-  return align === 'level' ? same(parent.up, frame.up) : align === 'upright' ? same(parent.right, frame.right) : false;
-}
-
 function areaOf(p: readonly Vec2[]): number {
   return p.reduce((s, a, i) => {
     const b = p[(i + 1) % p.length]!;
     return s + (a[0] * b[1] - b[0] * a[1]) / 2;
   }, 0);
-}
-
-/** Middle of what a component shows in a view. */
-function middleOf(result: ViewResult, component: number): Vec2 | undefined {
-  const { window: w, component: map } = result.map;
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < map.length; i++) {
-    if (map[i] !== component) continue;
-    const [x, y] = [i % w.width, Math.floor(i / w.width)];
-    x0 = Math.min(x0, x);
-    x1 = Math.max(x1, x);
-    y0 = Math.min(y0, y);
-    y1 = Math.max(y1, y);
-  }
-  if (x1 < x0) return undefined;
-  return [w.minX + ((x0 + x1 + 1) / 2) * w.pixelMm, w.maxY - ((y0 + y1 + 1) / 2) * w.pixelMm];
 }

@@ -1,12 +1,12 @@
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 
 const said: [string, string][] = [];
-vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
+vi.mock('$lib/shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
 import { recordsOf, type SheetRecord, type ViewRecord } from '$core/document/records';
 import { namedFrame } from '$core/outline/directions';
-import { openBench, type Bench } from '../testing/fake-job';
-import { Tools } from './tools.svelte';
+import { openBench, type Bench } from '$lib/testing/fake-job';
+import { Tools } from '$lib/sheets/tools.svelte';
 
 let bench: Bench;
 let tools: Tools;

@@ -1,10 +1,11 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { CutRecord, ViewRecord } from '$core/document/records';
-  import TextField from '../shared/TextField.svelte';
-  import { notify } from '../shared/notices.svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
-  import type { Tools } from './tools.svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import { notify } from '$lib/shared/notices.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { toggleHalf } from './actions';
+  import type { Tools } from '$lib/sheets/tools.svelte';
 
   const { drawing, tools, view, cut }: { drawing: Drawing; tools: Tools; view: ViewRecord; cut: CutRecord } = $props();
 
@@ -90,8 +91,8 @@
   {:else}
     <p class="q-caption" id="cut-label">Taken away</p>
     <div class="q-choice" role="group" aria-labelledby="cut-label">
-      <button aria-pressed={!cut.shape} onclick={() => cut.shape && tools.toggleHalf(view)}>All in front</button>
-      <button aria-pressed={kind === 'half'} onclick={() => kind !== 'half' && tools.toggleHalf(view)}>Right half</button>
+      <button aria-pressed={!cut.shape} onclick={() => cut.shape && toggleHalf(drawing, view)}>All in front</button>
+      <button aria-pressed={kind === 'half'} onclick={() => kind !== 'half' && toggleHalf(drawing, view)}>Right half</button>
     </div>
     <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
   {/if}

@@ -3,9 +3,9 @@
   import { drawingOf, type ViewRecord } from '$core/document/records';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { Minus, Plus, SlidersHorizontal } from '@lucide/svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
 
-  const { drawing, view, x, y, width }: { drawing: Drawing; view: ViewRecord; x: number; y: number; width: number } = $props();
+  const { drawing, record: view, x, y, width }: { drawing: Drawing; record: ViewRecord; x: number; y: number; width: number } = $props();
 
   const scales = $derived(standardScales(drawingOf(drawing.document).standard));
   const larger = $derived([...scales].reverse().find((s) => s > view.scale * 1.001));

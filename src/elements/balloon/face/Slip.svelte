@@ -1,12 +1,12 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { BalloonRecord } from '$core/document/records';
-  import Toggle from '../shared/Toggle.svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
-  import SlipHead from '../shared/SlipHead.svelte';
-  import type { Tools } from './tools.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
+  import type { Tools } from '$lib/sheets/tools.svelte';
 
-  const { drawing, tools, balloon }: { drawing: Drawing; tools: Tools; balloon: BalloonRecord } = $props();
+  const { drawing, tools, record: balloon }: { drawing: Drawing; tools: Tools; record: BalloonRecord } = $props();
   const item = $derived(drawing.itemOfPath(balloon.component));
   const view = $derived(drawing.document[balloon.view]);
 </script>

@@ -2,10 +2,10 @@
   import { recordsOf, type ListColumn, type ListRecord } from '$core/document/records';
   import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES } from '$core/ledger/list-rows';
   import { ArrowLeft, ArrowRight } from '@lucide/svelte';
-  import type { Drawing } from '../shared/drawing.svelte';
-  import SlipHead from '../shared/SlipHead.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
 
-  const { drawing, list }: { drawing: Drawing; list: ListRecord } = $props();
+  const { drawing, record: list }: { drawing: Drawing; record: ListRecord } = $props();
 
   /** All parts of a list that goes over several sheets have the same columns. */
   const parts = $derived(list.share ? recordsOf(drawing.document, 'list').filter((l) => l.share) : [list]);

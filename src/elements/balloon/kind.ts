@@ -1,0 +1,41 @@
+import type { BalloonRecord } from '../../core/document/records.ts';
+import type { Kind } from '../kind.ts';
+import { drawBalloon, balloonPlace } from './draw.ts';
+import { balloonFindings } from './findings.ts';
+import { aimedAt } from './place/aim.ts';
+
+/** A number in a circle with a leader to its component (ISO 6433). */
+export const balloonKind: Kind<BalloonRecord> = {
+  title: 'balloon',
+  layer: 3,
+
+  draw(b, scene) {
+    const view = scene.one('view', b.view)!;
+    const component = scene.component(b.component)?.index;
+    return [drawBalloon(b, view, component, scene.itemOf(component), scene.page(view.sheet).style)];
+  },
+
+  handles(b, scene) {
+    const { tipX, tipY } = balloonPlace(b, scene.one('view', b.view)!);
+    return [{ name: 'tip', at: [tipX, tipY], title: 'End of the leader: drag it onto what the balloon shall point at' }];
+  },
+
+  drag(b, [dx, dy], scene, handle) {
+    if (handle !== 'tip') return [{ op: 'put', record: { ...b, offset: [b.offset[0] + dx, b.offset[1] + dy], byHand: true } }];
+    const view = scene.one('view', b.view)!;
+    const result = scene.result(view.id);
+    const { tipX, tipY } = balloonPlace(b, view);
+    const to = scene.map(view).toView([tipX + dx, tipY + dy]);
+    const aim = result && aimedAt(result, to, b.end);
+    if (!aim) return [];
+    return [{ op: 'put', record: { ...b, component: scene.components[aim.component]!.path, anchor: [aim.x, aim.y] } }];
+  },
+
+  follow(b, change) {
+    const anchor = change.point(b.view, b.anchor, b.component);
+    const offset = change.offset(b.view, b.offset, b.component);
+    return anchor === b.anchor && offset === b.offset ? b : { ...b, anchor, offset };
+  },
+
+  findings: balloonFindings,
+};

@@ -1,0 +1,20 @@
+import type { RecordOf } from '../core/document/records';
+import { balloonFace } from './balloon/face';
+import type { Face } from './face';
+import type { ElementRecord, ElementType } from './kinds';
+import { listFace } from './list/face';
+import { sheetFace } from './sheet/face';
+import { viewFace } from './view/face';
+
+/** The face of every kind of element, in the order of their actions on the shelf. One that is missing does not compile. */
+export const FACES = {
+  view: viewFace,
+  balloon: balloonFace,
+  list: listFace,
+  sheet: sheetFace,
+} satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };
+
+/** The face of a record. */
+export const faceOf = <R extends ElementRecord>(record: R): Face<R> => FACES[record.type] as unknown as Face<R>;
+
+export const ALL_FACES = Object.values(FACES) as readonly unknown[] as readonly Face<ElementRecord>[];

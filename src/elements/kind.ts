@@ -1,0 +1,44 @@
+import type { Vec2 } from '../core/base/vector.ts';
+import type { DrawingDocumentRecord } from '../core/document/records.ts';
+import type { Step } from '../core/document/steps.ts';
+import type { Drawn } from '../core/picture/display-list.ts';
+import type { Finding } from '../core/proof/finding.ts';
+import type { Change } from './change.ts';
+import type { Scene } from './scene.ts';
+
+/** A place of an element that can be taken hold of, paper mm. */
+export interface Handle {
+  readonly name: string;
+  readonly at: Vec2;
+  readonly title: string;
+}
+
+/** What a press on an element means. */
+export type Pressed =
+  | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
+  | { readonly kind: 'record'; readonly id: string }
+  | { readonly kind: 'field'; readonly field: string };
+
+/**
+ * Everything the drawing needs to know of one kind of element. Its record says what it is made of and what it points at;
+ * what it looks like, how it is moved, how it follows what it belongs to, and what a checker would mark stands here.
+ */
+export interface Kind<R extends DrawingDocumentRecord> {
+  /** For people, in the singular: “balloon”. */
+  readonly title: string;
+  /** Lower ones are drawn first. */
+  readonly layer: number;
+  draw(record: R, scene: Scene): readonly Drawn[];
+  handles?(record: R, scene: Scene): readonly Handle[];
+  /** What a press at a place means when it is more than the element itself. @param grace what a press may be off, paper mm */
+  press?(record: R, at: Vec2, scene: Scene, grace: number): Pressed | undefined;
+  /**
+   * The steps of dragging it, paper mm; none when it cannot go there.
+   * @param handle that is dragged; undefined: the element itself
+   */
+  drag?(record: R, by: Vec2, scene: Scene, handle?: string): readonly Step[];
+  /** The record after a change of what it belongs to; the same object if nothing changes. */
+  follow?(record: R, change: Change): R;
+  /** What a checker would mark of the elements of this kind that stand on a sheet. */
+  findings?(records: readonly R[], sheet: string, scene: Scene): readonly Finding[];
+}

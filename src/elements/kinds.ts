@@ -1,0 +1,26 @@
+import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.ts';
+import { balloonKind } from './balloon/kind.ts';
+import type { Kind } from './kind.ts';
+import { listKind } from './list/kind.ts';
+import { sheetKind } from './sheet/kind.ts';
+import { viewKind } from './view/kind.ts';
+
+/** Records that are not drawn: the drawing itself and what it is computed from. */
+type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers';
+export type ElementType = Exclude<DrawingDocumentRecord['type'], Undrawn>;
+export type ElementRecord = RecordOf<ElementType>;
+
+/** Every kind of element. A record without a kind does not compile. */
+export const KINDS = {
+  sheet: sheetKind,
+  view: viewKind,
+  balloon: balloonKind,
+  list: listKind,
+} satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
+
+export const ELEMENT_TYPES = Object.keys(KINDS) as readonly ElementType[];
+
+export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);
+
+/** The kind of a record. */
+export const kindOf = <R extends ElementRecord>(record: R): Kind<R> => KINDS[record.type] as unknown as Kind<R>;

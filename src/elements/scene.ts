@@ -1,0 +1,184 @@
+import type { Assembly, Component } from '../core/assembly/assembly.ts';
+import { componentsOf } from '../core/assembly/components.ts';
+import {
+  drawingOf,
+  ledgerOf,
+  type LedgerRecord,
+  type DrawingDocument,
+  type DrawingDocumentRecord,
+  type DrawingRecord,
+  type RecordOf,
+  type RecordType,
+  type SheetRecord,
+  type ViewRecord,
+} from '../core/document/records.ts';
+import { referencesOf } from '../core/document/refs.ts';
+import { itemsOf, type Item } from '../core/ledger/items.ts';
+import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
+import { pageOf, type Page } from '../core/sheet/page.ts';
+import { viewMapOf, type ViewMap } from '../core/views/view-map.ts';
+import type { ViewResult } from '../core/views/compute-view.ts';
+
+/** Everything that pictures and findings are made of. */
+export interface SceneInput {
+  readonly document: DrawingDocument;
+  readonly assembly: Assembly;
+  /** Computed views by record id; a view without one is drawn as an empty place. */
+  readonly results: { get(view: string): ViewResult | undefined };
+}
+
+/** A drawing at one moment, indexed: by type, sheet, view and path. Built once per version of the document. */
+export class Scene {
+  readonly document: DrawingDocument;
+  readonly assembly: Assembly;
+  readonly components: readonly Component[];
+  readonly drawing: DrawingRecord;
+  readonly ledger: LedgerRecord;
+  /** In their order. */
+  readonly sheets: readonly SheetRecord[];
+  readonly items: readonly Item[];
+  private readonly results: SceneInput['results'];
+  private readonly byType = new Map<string, DrawingDocumentRecord[]>();
+  private readonly homes = new Map<string, DrawingDocumentRecord[]>();
+  private readonly sections = new Map<string, ViewRecord[]>();
+  private readonly pages = new Map<string, Page>();
+  private readonly paths: ReadonlyMap<string, Component>;
+  private readonly itemByComponent: readonly (Item | undefined)[];
+  private known: { readonly families?: readonly MaterialFamily[] } = {};
+
+  constructor({ document, assembly, results }: SceneInput) {
+    this.document = document;
+    this.assembly = assembly;
+    this.results = results;
+    this.components = componentsOf(assembly);
+    this.drawing = drawingOf(document);
+    this.ledger = ledgerOf(document);
+    for (const r of Object.values(document)) {
+      push(this.byType, r.type, r);
+      const home = homeOf(r);
+      if (home !== undefined) push(this.homes, home, r);
+      if (r.type === 'view' && r.cut?.shownIn) push(this.sections, r.cut.shownIn, r);
+    }
+    for (const list of [...this.byType.values(), ...this.homes.values(), ...this.sections.values()]) list.sort(byId);
+    this.sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
+    const { items, itemByComponent, paths } = ledgerFor(assembly, document, this.components);
+    this.items = items;
+    this.itemByComponent = itemByComponent;
+    this.paths = paths;
+  }
+
+  /** All records of a type, by id. */
+  all<T extends RecordType>(type: T): readonly RecordOf<T>[] {
+    return (this.byType.get(type) as RecordOf<T>[] | undefined) ?? [];
+  }
+
+  one<T extends RecordType>(type: T, id: string | null | undefined): RecordOf<T> | undefined {
+    const r = id !== null && id !== undefined && Object.hasOwn(this.document, id) ? this.document[id] : undefined;
+    return r?.type === type ? (r as RecordOf<T>) : undefined;
+  }
+
+  /** What stands on a sheet or belongs to a view, by id: records that go with it when it goes. */
+  at(home: string): readonly DrawingDocumentRecord[] {
+    return this.homes.get(home) ?? [];
+  }
+
+  viewsOn(sheet: string): readonly ViewRecord[] {
+    return this.at(sheet).filter((r): r is ViewRecord => r.type === 'view');
+  }
+
+  /** The sheet that a record is drawn on. */
+  sheetOf(record: DrawingDocumentRecord): SheetRecord | undefined {
+    if (record.type === 'sheet') return record;
+    const home = homeOf(record);
+    const at = home === undefined ? undefined : this.document[home];
+    return at && this.sheetOf(at);
+  }
+
+  /** @throws RangeError for an unknown sheet */
+  page(sheet: string): Page {
+    let page = this.pages.get(sheet);
+    if (!page) {
+      const record = this.one('sheet', sheet);
+      if (!record) throw new RangeError(`No sheet ${sheet}`);
+      this.pages.set(sheet, (page = pageOf(record)));
+    }
+    return page;
+  }
+
+  result(view: string): ViewResult | undefined {
+    return this.results.get(view);
+  }
+
+  map(view: ViewRecord): ViewMap {
+    return viewMapOf(view);
+  }
+
+  /** Sections whose cutting plane a view shows. */
+  sectionsShownIn(view: string): readonly ViewRecord[] {
+    return this.sections.get(view) ?? [];
+  }
+
+  component(path: string): Component | undefined {
+    return this.paths.get(path);
+  }
+
+  itemOf(component: number | undefined): Item | undefined {
+    return component === undefined ? undefined : this.itemByComponent[component];
+  }
+
+  itemAt(path: string): Item | undefined {
+    return this.itemOf(this.paths.get(path)?.index);
+  }
+
+  /** Material family of each component, for the hatching. */
+  get families(): readonly MaterialFamily[] {
+    if (!this.known.families) {
+      const families: MaterialFamily[] = [];
+      for (const i of this.items) for (const c of i.components) families[c] = familyOf(i.values.material.text);
+      this.known = { families };
+    }
+    return this.known.families!;
+  }
+}
+
+const byId = (a: { readonly id: string }, b: { readonly id: string }) => (a.id < b.id ? -1 : 1);
+
+function push<V>(map: Map<string, V[]>, key: string, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}
+
+const homes = new WeakMap<DrawingDocumentRecord, { readonly id: string | undefined }>();
+
+/** What a record stands on: the first record it goes with. Records are replaced, never changed: it is looked for once. */
+export function homeOf(record: DrawingDocumentRecord): string | undefined {
+  let known = homes.get(record);
+  if (!known) {
+    const held = referencesOf(record).find(({ reference: r }) => r.to === 'record' && r.whenGone === 'dropWith');
+    homes.set(record, (known = { id: held?.value }));
+  }
+  return known.id;
+}
+
+interface Ledger {
+  readonly records: readonly DrawingDocumentRecord[];
+  readonly items: readonly Item[];
+  readonly itemByComponent: readonly (Item | undefined)[];
+  readonly paths: ReadonlyMap<string, Component>;
+}
+
+const ledgers = new WeakMap<Assembly, Ledger>();
+
+/** Items depend on the model and on few records: as long as those stay, they stay. */
+function ledgerFor(assembly: Assembly, document: DrawingDocument, components: readonly Component[]): Ledger {
+  const records = Object.values(document).filter((r) => r.type === 'property' || r.type === 'ledger' || r.type === 'numbers');
+  const known = ledgers.get(assembly);
+  if (known && known.records.length === records.length && records.every((r, i) => r === known.records[i])) return known;
+  const items = itemsOf(assembly, document);
+  const itemByComponent: (Item | undefined)[] = [];
+  for (const i of items) for (const c of i.components) itemByComponent[c] = i;
+  const ledger = { records, items, itemByComponent, paths: known?.paths ?? new Map(components.map((c) => [c.path, c])) };
+  ledgers.set(assembly, ledger);
+  return ledger;
+}

@@ -1,0 +1,134 @@
+<script lang="ts">
+  import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
+  import { changeStandard, resizeSheet } from '$core/document/moves';
+  import { drawingOf, type SheetRecord } from '$core/document/records';
+  import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
+  import { formatByName, SHEET_FORMATS } from '$core/sheet/formats';
+  import { FileDown } from '@lucide/svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
+  import { addView } from '../../view/face/actions';
+  import type { Tools } from '$lib/sheets/tools.svelte';
+
+  const { drawing, record: sheet }: { drawing: Drawing; tools: Tools; record: SheetRecord } = $props();
+  const titleOf = (name: DirectionName) => name[0]!.toUpperCase() + name.slice(1);
+  const record = $derived(drawingOf(drawing.document));
+  const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
+  const findings = $derived(drawing.findings.filter((f) => f.code !== 'LIST_GAP'));
+  const strays = $derived(strayBalloons(drawing.scene).filter((s) => s.aim && s.view.sheet === drawing.sheetId));
+  const sizeText = (name: string) => {
+    const f = formatByName(name)!;
+    return f.standard === 'iso' ? `${name}  ${f.long} × ${f.short}` : `${name}  ${f.long / 25.4} × ${f.short / 25.4} in`;
+  };
+  const resize = (size: string, landscape: boolean, all: boolean) =>
+    drawing.edit(
+      all ? 'Size of all sheets' : 'Size of sheet',
+      (all ? drawing.sheets : [sheet]).flatMap((s) => resizeSheet(drawing.document, s.id, size, landscape)),
+    );
+</script>
+
+<SlipHead title="Sheet {number} of {drawing.sheets.length}" subtitle={sheet.name} />
+<p class="q-caption"><label for="size">Size</label></p>
+<select id="size" class="q-field" value={sheet.size} onchange={(e) => resize(e.currentTarget.value, sheet.landscape, false)}>
+  {#each SHEET_FORMATS as f (f.name)}<option value={f.name}>{sizeText(f.name)}</option>{/each}
+</select>
+<p class="row">
+  <button class="q-button" onclick={() => resize(sheet.size, !sheet.landscape, false)}>{sheet.landscape ? 'Turn upright' : 'Turn level'}</button>
+  <button class="q-button" onclick={() => resize(sheet.size, sheet.landscape, true)}>Same for all</button>
+</p>
+<p class="q-caption"><label for="standard">Standard</label></p>
+<select
+  id="standard"
+  class="q-field"
+  value={record.standard}
+  onchange={(e) => drawing.edit('Standard', changeStandard(drawing.document, e.currentTarget.value as 'iso' | 'asme'))}
+>
+  <option value="iso">ISO, first angle</option>
+  <option value="asme">ASME, third angle</option>
+</select>
+<div class="gap"></div>
+<TextField label="Document type" value={sheet.name} onchange={(v) => drawing.edit('Document type', [{ op: 'put', record: { ...sheet, name: v } }])} />
+<p class="q-caption"><label for="add-view">Add a view</label></p>
+<select
+  id="add-view"
+  class="q-field"
+  value=""
+  onchange={(e) => {
+    const name = e.currentTarget.value as DirectionName;
+    e.currentTarget.value = '';
+    if (name) addView(drawing, titleOf(name), namedFrame(name), null);
+  }}
+>
+  <option value="">from …</option>
+  {#each DIRECTION_NAMES as name (name)}<option value={name}>{titleOf(name)}</option>{/each}
+</select>
+<hr />
+<h3>Take away</h3>
+<ul>
+  <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>
+  <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
+  <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
+  <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
+</ul>
+<hr />
+<h3>A checker would mark</h3>
+{#if strays.length}
+  <p>
+    <button class="q-button main" onclick={() => drawing.edit(`Re-aim ${strays.length}`, reaimSteps(strays))}
+      >Re-aim {strays.length === 1 ? 'the balloon' : `${strays.length} balloons`}</button
+    >
+  </p>
+{/if}
+<ul>
+  {#each findings as f, i (i)}
+    <li class={f.severity}>{f.text}</li>
+  {:else}
+    <li class="fine">Nothing on this sheet.</li>
+  {/each}
+</ul>
+
+<style>
+  .row {
+    display: flex;
+    gap: 0.4rem;
+    margin: 0.4rem 0 0.6rem;
+  }
+  .gap {
+    height: 0.6rem;
+  }
+  hr {
+    margin: 0.8rem 0;
+    border-color: var(--line);
+  }
+  h3 {
+    font-weight: 600;
+    font-size: 0.9rem;
+    margin-bottom: 0.2rem;
+  }
+  a {
+    display: flex;
+    gap: 0.4rem;
+    align-items: center;
+    min-height: 28px;
+    color: var(--teal);
+    text-decoration: underline;
+  }
+  li {
+    font-size: 0.9rem;
+  }
+  .trouble,
+  .look {
+    padding: 0.35rem 0.55rem;
+    margin: 0.3rem 0;
+    border-left: 3px solid var(--trouble);
+    background: var(--trouble-soft);
+  }
+  .look {
+    border-color: var(--ochre);
+    background: var(--ochre-soft);
+  }
+  .fine {
+    color: var(--good);
+  }
+</style>

@@ -1,0 +1,92 @@
+import type { Action } from '$lib/shared/action';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import { notify } from '$lib/shared/notices.svelte';
+import type { Tools } from '$lib/sheets/tools.svelte';
+import type { ViewRecord } from '../../../core/document/records';
+import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
+import { newView } from '../add';
+import { toggledHalf } from '../sections';
+
+/**
+ * Puts a view on the open sheet where there is room for it.
+ * @param like what it takes over from another view
+ * @param spread that it shows; null: everything together
+ */
+export function addView(drawing: Drawing, name: string, frame: ViewFrame, spread: string | null, like?: ViewRecord): void {
+  const id = drawing.freshId(`view:${name.toLowerCase().replace(/[^a-z]+/g, '-')}`);
+  const { record, free } = newView(drawing.scene, { id, name, sheet: like?.sheet ?? drawing.sheetId, frame, spread, like });
+  drawing.edit(`Add view ${name}`, [{ op: 'put', record }]);
+  drawing.select({ kind: 'record', id });
+  if (!free) notify('trouble', 'There is no free room on this sheet. The view stands where it covers least: move it, or take a larger sheet.');
+}
+
+/** From a full section to a half one and back. */
+export function toggleHalf(drawing: Drawing, view: ViewRecord): void {
+  if (view.cut) drawing.edit(view.cut.shape ? 'Full section' : 'Half section', [{ op: 'put', record: toggledHalf(view) }]);
+}
+
+export function viewActions(drawing: Drawing, tools: Tools): Action[] {
+  const s = drawing.selection;
+  const view = tools.activeView;
+  const { sections } = tools;
+  const component = s.kind === 'item' ? (s.component ?? drawing.items.find((i) => i.part === s.part)?.components[0]) : undefined;
+  const toggle = (key: 'hidden' | 'tangent' | 'shaded' | 'label', label: string, letter: string): Action => ({
+    id: key,
+    label: `${label} ${view?.[key] ? 'off' : 'on'}`,
+    key: letter,
+    disabled: !view,
+    run: () => view && drawing.edit(`${label} ${view[key] ? 'off' : 'on'}`, [{ op: 'put', record: { ...view, [key]: !view[key] } }]),
+  });
+  const through = (id: string, upright: boolean): Action => ({
+    id,
+    label: `Section through what is selected, ${id}`,
+    key: '',
+    disabled: !view || component === undefined,
+    run: () => view && component !== undefined && void sections.through(view, component, upright),
+  });
+  return [
+    tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N' }),
+    tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break', key: 'O' }),
+    {
+      id: 'finish',
+      label: 'End the cutting line',
+      key: 'Enter',
+      disabled: sections.points.length < 2 || tools.tool !== 'section',
+      run: () => void sections.finish(),
+    },
+    through('level', false),
+    through('upright', true),
+    { id: 'round', label: 'Turn the section round', key: 'U', disabled: !view?.cut, run: () => view && sections.turnRound(view) },
+    ...DIRECTION_NAMES.map((name) => ({
+      id: `view-${name}`,
+      label: `Add a view: ${name}`,
+      key: '',
+      run: () => addView(drawing, name[0]!.toUpperCase() + name.slice(1), namedFrame(name), null),
+    })),
+    {
+      id: 'copy',
+      label: 'Copy this view',
+      key: '',
+      disabled: !view || !!view.cut,
+      run: () => view && addView(drawing, `${view.name}, copy`, view, view.spread, view),
+    },
+    {
+      id: 'together',
+      label: 'Add this view with its parts together',
+      key: '',
+      disabled: !view?.spread,
+      run: () => view && addView(drawing, `${view.name}, together`, view, null, view),
+    },
+    toggle('hidden', 'Hidden lines', 'H'),
+    toggle('tangent', 'Tangent edges', 'G'),
+    toggle('shaded', 'Shading', 'D'),
+    toggle('label', 'Label', 'A'),
+    {
+      id: 'half',
+      label: view?.cut?.shape ? 'Full section' : 'Half section',
+      key: 'X',
+      disabled: !view?.cut,
+      run: () => view && toggleHalf(drawing, view),
+    },
+  ];
+}

@@ -1,0 +1,157 @@
+import { rectOf, type Rect } from '../../core/base/rect.ts';
+import { dot, type Vec2, type Vec3 } from '../../core/base/vector.ts';
+import { without } from '../../core/base/without.ts';
+import { cutFromLine, turnedRound, type LineCut } from '../../core/cut/section-line.ts';
+import type { CutRecord, ViewRecord } from '../../core/document/records.ts';
+import type { Step } from '../../core/document/steps.ts';
+import { placeBeside } from '../../core/draft/beside.ts';
+import type { ViewResult } from '../../core/views/compute-view.ts';
+import { mirrored } from '../change.ts';
+import { followAll } from '../follow.ts';
+import { allowedOn, standingOn } from '../place.ts';
+import type { Scene } from '../scene.ts';
+import { viewRect } from './draw.ts';
+import { nextLetter } from './letters.ts';
+
+/** Room that a view's label takes below it, mm. */
+const LABEL_MM = 14;
+
+/** Letters of sections that are taken. */
+const lettersOf = (scene: Scene) => new Set(scene.all('view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
+
+export interface NewSection {
+  readonly id: string;
+  readonly parent: ViewRecord;
+  readonly cut: LineCut;
+  /** Paths of components that stay uncut. */
+  readonly keptWhole: readonly string[];
+  /** Of what the section shows: minX minY maxX maxY, view space, model mm. */
+  readonly box: readonly [number, number, number, number];
+}
+
+/** A section along a line on another view, with the next letter, where its sheet has room for it. */
+export function newSection(scene: Scene, { id, parent, cut, keptWhole, box }: NewSection): ViewRecord {
+  const letter = nextLetter(lettersOf(scene));
+  const { at, pivot, align } = placeFor(scene, parent, cut, box);
+  return {
+    ...parent,
+    hidden: false,
+    shaded: false,
+    pullLines: false,
+    id,
+    name: `Section ${letter}–${letter}`,
+    ...cut.frame,
+    at,
+    pivot,
+    label: true,
+    parent: align ? parent.id : null,
+    align,
+    cut: { ...cut.plane, ...(cut.shape ? { shape: cut.shape } : {}), letter, keptWhole, shownIn: parent.id },
+  };
+}
+
+/** By projection if there is room: first angle beyond the parent, third angle on the reader's side (ISO 5456-2). */
+function placeFor(scene: Scene, parent: ViewRecord, cut: LineCut, box: NewSection['box']): Pick<ViewRecord, 'at' | 'pivot' | 'align'> {
+  const own = rectOf(viewRect(parent, scene.result(parent.id)));
+  const size: [number, number] = [(box[2] - box[0]) * parent.scale, (box[3] - box[1]) * parent.scale + LABEL_MM];
+  const reader: Vec2 = [dot(cut.plane.normal, parent.right), -dot(cut.plane.normal, parent.up)];
+  const k = scene.drawing.standard === 'iso' ? -1 : 1;
+  const square = Math.abs(reader[0]) > 0.999 ? 'level' : Math.abs(reader[1]) > 0.999 ? 'upright' : null;
+  const direction = square === 'level' ? ([k * Math.sign(reader[0]), 0] as const) : square === 'upright' ? ([0, k * Math.sign(reader[1])] as const) : undefined;
+  const obstacles = standingOn(scene, parent.sheet, { id: parent.id });
+  const place = placeBeside(own, direction, size, allowedOn(scene, parent.sheet), obstacles);
+  const pivot: [number, number] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
+  let [x, y] = place.at;
+  y -= LABEL_MM / 2;
+  const align = place.inLine && sharesAxis(parent, cut.frame, square) ? square : null;
+  if (align === 'level') y = parent.at[1] - (pivot[1] - parent.pivot[1]) * parent.scale;
+  if (align === 'upright') x = parent.at[0] + (pivot[0] - parent.pivot[0]) * parent.scale;
+  return { at: [x, y], pivot, align };
+}
+
+/** Views in line share the axis that runs square to the line. */
+function sharesAxis(parent: ViewRecord, frame: LineCut['frame'], align: ViewRecord['align']): boolean {
+  const same = (a: Vec3, b: Vec3) => dot(a, b) > 0.9999;
+  return align === 'level' ? same(parent.up, frame.up) : align === 'upright' ? same(parent.right, frame.right) : false;
+}
+
+/** A full cut through the middle of what a component shows in a view, level or upright. Undefined when it shows nothing. */
+export function cutThrough(view: ViewRecord, result: ViewResult, component: number, upright: boolean): LineCut | undefined {
+  const middle = middleOf(result, component);
+  if (!middle) return undefined;
+  const [x0, y0, x1, y1] = result.box;
+  const line: readonly [Vec2, Vec2] = upright
+    ? [
+        [middle[0], y0],
+        [middle[0], y1],
+      ]
+    : [
+        [x0, middle[1]],
+        [x1, middle[1]],
+      ];
+  const cut = cutFromLine(line, view);
+  return 'wrong' in cut ? undefined : cut;
+}
+
+/** Middle of what a component shows in a view. */
+function middleOf(result: ViewResult, component: number): Vec2 | undefined {
+  const { window: w, component: map } = result.map;
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < map.length; i++) {
+    if (map[i] !== component) continue;
+    const [x, y] = [i % w.width, Math.floor(i / w.width)];
+    x0 = Math.min(x0, x);
+    x1 = Math.max(x1, x);
+    y0 = Math.min(y0, y);
+    y1 = Math.max(y1, y);
+  }
+  if (x1 < x0) return undefined;
+  return [w.minX + ((x0 + x1 + 1) / 2) * w.pixelMm, w.maxY - ((y0 + y1 + 1) / 2) * w.pixelMm];
+}
+
+/** The steps that let a section look from the other side: what belongs to it is turned with it. */
+export function turnRound(scene: Scene, view: ViewRecord): Step[] {
+  if (!view.cut) return [];
+  const { shape, ...cut } = view.cut;
+  const r = turnedRound({ frame: view, plane: cut, ...(shape ? { shape } : {}) });
+  const record: ViewRecord = {
+    ...view,
+    ...r.frame,
+    pivot: [-view.pivot[0], view.pivot[1]],
+    cut: { ...cut, ...r.plane, ...(r.shape ? { shape: r.shape } : {}) },
+  };
+  return [{ op: 'put', record }, ...followAll(scene.document, mirrored(view.id))];
+}
+
+/** Slices of no depth at distances from a section's plane, in a row beside it. @param idOf the id of the n-th, from 0 */
+export function slices(scene: Scene, view: ViewRecord, distances: readonly number[], idOf: (n: number) => string): ViewRecord[] {
+  const { cut } = view;
+  if (!cut) return [];
+  const own = rectOf(viewRect(view, scene.result(view.id)));
+  const taken: Rect[] = standingOn(scene, view.sheet);
+  const letters = lettersOf(scene);
+  return distances.map((distance, n) => {
+    const letter = nextLetter(letters);
+    letters.add(letter);
+    const [width, height] = [own.width, own.height + LABEL_MM];
+    const { at } = placeBeside(own, [1, 0], [width, height], allowedOn(scene, view.sheet), taken);
+    taken.push({ x: at[0] - width / 2, y: at[1] - height / 2, width, height });
+    return {
+      ...view,
+      id: idOf(n),
+      name: `Slice ${letter}–${letter}`,
+      at: [at[0] + (view.at[0] - own.x - own.width / 2), at[1] - LABEL_MM / 2 + (view.at[1] - own.y - own.height / 2)],
+      parent: null,
+      align: null,
+      cut: { ...without(cut, 'shape'), d: cut.d + distance, letter, behindMm: 0 },
+    };
+  });
+}
+
+/** From a full section to a half one and back: the half to the right of the view's middle is cut. */
+export function toggledHalf(view: ViewRecord): ViewRecord {
+  if (!view.cut) return view;
+  const { shape, ...cut } = view.cut;
+  const half: NonNullable<CutRecord['shape']> = { kind: 'half', across: view.right, from: view.pivot[0] };
+  return { ...view, cut: shape ? cut : { ...cut, shape: half } };
+}
