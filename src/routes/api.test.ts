@@ -12,7 +12,8 @@ import { sizeOf } from '../core/assembly/units.ts';
 import { config } from '../server/config.ts';
 import { closeDatabase, getDatabase } from '../server/database/client.ts';
 import { migrateAll } from '../server/database/migrate.ts';
-import { geometry, job, model } from '../server/database/schema.ts';
+import { geometry, model } from '../server/database/schema.ts';
+import { readyJob as jobWith } from '../server/testing/ready-job.ts';
 import { stopListening } from '../server/events.ts';
 import { closeGeometryPool } from '../server/queue/geometry-pool.ts';
 import { keyedViews, storeResults } from '../server/services/views.ts';
@@ -87,13 +88,7 @@ const NOBODY = '00000000-0000-4000-8000-000000000000';
 const machine = smallMachine();
 let drawn: Awaited<ReturnType<typeof draftAll>>;
 
-async function readyJob(document: DrawingDocument = drawn.document): Promise<string> {
-  const [row] = await getDatabase()
-    .insert(job)
-    .values({ title: 'machine', state: 'ready', assembly: machine.assembly, document, version: 1 })
-    .returning({ id: job.id });
-  return row!.id;
-}
+const readyJob = (document: DrawingDocument = drawn.document) => jobWith(machine.assembly, document, { title: 'machine' });
 const documentOf = async (id: string) =>
   (await answer('GET', `/api/jobs/${id}/drawing`))[1] as unknown as { document: DrawingDocument; version: number; assembly: typeof machine.assembly };
 const put = (record: unknown) => ({ op: 'put', record });
@@ -361,13 +356,81 @@ describe('files', () => {
   });
 });
 
+/** The machine with its cap 5 mm higher, as if it had been read. */
+async function offered(id: string): Promise<string> {
+  const newer = { ...machine.assembly, nodes: machine.assembly.nodes.map((n) => (n.name === 'Cap' ? { ...n, placement: translation([0, -25, 53]) } : n)) };
+  const [row] = await getDatabase().insert(model).values({ jobId: id, name: 'rev2.step', state: 'ready', assembly: newer }).returning({ id: model.id });
+  return row!.id;
+}
+
+describe('a drawing given away as JSON', () => {
+  const file = async (id: string) => (await ask('GET', `/api/jobs/${id}/files/drawing.json`)).text();
+  const back = (id: string, version: number, text: string) => refusal('PUT', `/api/jobs/${id}/drawing`, { body: { version, file: text } });
+
+  test('comes back as one edit, also into another job, and undo takes it away again', async () => {
+    const [mine, yours] = [await readyJob(), await readyJob()];
+    await answer('POST', `/api/jobs/${mine}/edits`, { body: { version: 1, label: 'x', steps: [{ op: 'drop', id: 'balloon:Ring' }] } });
+    const text = await file(mine);
+    expect(JSON.parse(text)).toMatchObject({ format: 'nimble-quarry-drawing', version: 2 });
+    const [status, outcome] = await answer('PUT', `/api/jobs/${yours}/drawing`, { body: { version: 1, file: text } });
+    expect([status, outcome]).toMatchObject([200, { version: 2, canUndo: true, steps: [{ op: 'drop', id: 'balloon:Ring' }] }]);
+    expect((await documentOf(yours)).document).toEqual((await documentOf(mine)).document);
+    await answer('POST', `/api/jobs/${yours}/undo`, { body: { version: 2 } });
+    // -0 is 0 once it was written.
+    expect((await documentOf(yours)).document).toEqual(JSON.parse(JSON.stringify(drawn.document)));
+  });
+  test('written by the first version it is carried over: what pointed at nothing is let go', async () => {
+    const id = await readyJob();
+    const first = JSON.parse(await file(id)) as { version: number; records: Record<string, unknown> };
+    first.version = 1;
+    (first.records['view:section'] as { cut: { shownIn: string } }).cut.shownIn = 'view:gone';
+    expect((await answer('PUT', `/api/jobs/${id}/drawing`, { body: { version: 1, file: JSON.stringify(first) } }))[0]).toBe(200);
+    expect((await documentOf(id)).document['view:section']).toMatchObject({ cut: { shownIn: null } });
+  });
+  test('that is none, is newer, or does not hold together is refused in a sentence, and nothing is changed', async () => {
+    const id = await readyJob();
+    const good = JSON.parse(await file(id)) as { version: number; records: Record<string, Record<string, unknown>> };
+    const changed = (change: (d: typeof good) => void) => {
+      const copy = structuredClone(good);
+      change(copy);
+      return JSON.stringify(copy);
+    };
+    for (const text of [
+      'no JSON',
+      '[]',
+      '{"format":"other","version":1,"records":{}}',
+      changed((d) => (d.version = 99)),
+      changed((d) => delete d.records['drawing']),
+      changed((d) => delete d.records['sheet:1']),
+      changed((d) => (d.records['view:front']!['scale'] = 'large')),
+      changed((d) => (d.records['view:front']!['id'] = 'view:other')),
+      JSON.stringify(good),
+    ])
+      expect(await back(id, 1, text)).toEqual([400, 'BAD_REQUEST']);
+    expect(
+      await back(
+        id,
+        7,
+        changed((d) => delete d.records['balloon:Ring']),
+      ),
+    ).toEqual([409, 'STALE_VERSION']);
+    expect(await documentOf(id)).toMatchObject({ version: 1, document: { 'view:front': { scale: expect.any(Number) as number } } });
+  });
+});
+
+describe('models that an edit names', () => {
+  test('must be read and be of the same job: any other would leave a drawing that cannot be opened', async () => {
+    const [mine, yours] = [await readyJob(), await readyJob()];
+    const other = await offered(yours);
+    for (const name of [NOBODY, other]) {
+      const steps = [put({ type: 'model', id: 'model', model: name, name: 'x.step' })];
+      expect(await refusal('POST', `/api/jobs/${mine}/edits`, { body: { version: 1, label: 'x', steps } })).toEqual([409, 'STEP_DOES_NOT_FIT']);
+    }
+    expect((await answer('GET', `/api/jobs/${mine}/drawing`))[0]).toBe(200);
+  });
+});
+
 describe('a newer model', () => {
-  /** The machine with its cap 5 mm higher, as if it had been read. */
-  async function offered(id: string): Promise<string> {
-    const newer = { ...machine.assembly, nodes: machine.assembly.nodes.map((n) => (n.name === 'Cap' ? { ...n, placement: translation([0, -25, 53]) } : n)) };
-    const [row] = await getDatabase().insert(model).values({ jobId: id, name: 'rev2.step', state: 'ready', assembly: newer }).returning({ id: model.id });
-    return row!.id;
-  }
   test('is stored and queued; the one before is left', async () => {
     const id = await readyJob();
     const first = await offered(id);
@@ -414,11 +477,7 @@ describe('a newer model', () => {
     expect((await answer('GET', `/api/jobs/${yours}/models`))[1]).toMatchObject({ offer: { id: newer, state: 'ready' } });
   });
   test('the demo’s second revision is at hand for the demo alone', async () => {
-    const [row] = await getDatabase()
-      .insert(job)
-      .values({ title: 'd', demo: true, state: 'ready', assembly: machine.assembly, document: drawn.document, version: 1 })
-      .returning({ id: job.id });
-    const id = row!.id;
+    const id = await jobWith(machine.assembly, drawn.document, { title: 'd', demo: true });
     expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ demo: true });
     expect((await answer('POST', `/api/jobs/${id}/models?demo`))[0]).toBe(201);
     expect((await answer('GET', `/api/jobs/${id}/models`))[1]).toMatchObject({ demo: false, offer: { state: 'queued' } });

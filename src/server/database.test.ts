@@ -12,7 +12,9 @@ import { job } from './database/schema.ts';
 import { appendEdit, editsSince, redo, undo, undoState } from './services/edits.ts';
 import { queueStaleViews } from './services/view-requests.ts';
 import { keyedViews, storeResults } from './services/views.ts';
-import { cancelJob, createJob, jobSummary, loadDrawing } from './services/jobs.ts';
+import { readyJob as jobWith } from './testing/ready-job.ts';
+import { cancelJob, createJob, jobSummary } from './services/jobs.ts';
+import { loadDrawing } from './services/documents.ts';
 
 // The real database: scripts/test.mjs starts one of its own and names it here.
 const drawing: DrawingRecord = { ...BLANK_DRAWING, title: 'First' };
@@ -20,11 +22,8 @@ const document: DrawingDocument = { drawing, 'sheet:1': { type: 'sheet', id: 'sh
 const retitle = (title: string) => [{ op: 'put' as const, record: { ...drawing, title } }];
 const title = async (id: string) => ((await loadDrawing(id)).document['drawing'] as DrawingRecord).title;
 
-async function readyJob(): Promise<string> {
-  const { assembly } = assemblyOf([{ name: 'a', geometry: box([0, 0, 0], [1, 1, 1]) }]);
-  const [row] = await getDatabase().insert(job).values({ title: 'test', state: 'ready', assembly, document, version: 1 }).returning({ id: job.id });
-  return row!.id;
-}
+const { assembly } = assemblyOf([{ name: 'a', geometry: box([0, 0, 0], [1, 1, 1]) }]);
+const readyJob = () => jobWith(assembly, document);
 
 beforeAll(migrateAll);
 afterAll(closeDatabase);

@@ -8,7 +8,8 @@ import { BLANK_DRAWING, type DrawingDocument, type SpreadRecord } from '../core/
 import { assemblyOf, box, cylinder } from '../core/testing/shapes.ts';
 import { closeDatabase, getDatabase } from './database/client.ts';
 import { migrateAll } from './database/migrate.ts';
-import { geometry, job } from './database/schema.ts';
+import { geometry } from './database/schema.ts';
+import { readyJob } from './testing/ready-job.ts';
 import { closeGeometryPool } from './queue/geometry-pool.ts';
 import { exportFile } from './services/exports.ts';
 import { componentsPicture } from './services/pictures.ts';
@@ -47,8 +48,7 @@ beforeAll(async () => {
       .insert(geometry)
       .values({ key, data: packGeometry(g) })
       .onConflictDoNothing();
-  const [row] = await getDatabase().insert(job).values({ title: 'explode', state: 'ready', assembly, document, version: 1 }).returning({ id: job.id });
-  id = row!.id;
+  id = await readyJob(assembly, document, { title: 'explode' });
 });
 afterAll(async () => {
   await closeGeometryPool();

@@ -5,6 +5,7 @@ export { getPool, closeDatabase } from './database/client.ts';
 export { subscribe, stopListening, tell, type LiveEvent } from './events.ts';
 export { errorResponse } from './http.ts';
 export * from './services/demo-files.ts';
+export { loadDrawing } from './services/documents.ts';
 export * from './services/edits.ts';
 export * from './services/exports.ts';
 export * from './services/jobs.ts';

@@ -21,6 +21,8 @@ export const editRequest = z.object({
   steps: z.array(step).min(1).max(5000),
 });
 const frame = z.object({ right: vector, up: vector, toward: vector }).refine(square, { path: ['toward'], message: NOT_SQUARE });
+/** A drawing that was given away as JSON comes back. */
+export const drawingRequest = z.object({ version: z.int().min(0), token: z.uuid().optional(), file: z.string().max(200_000_000) });
 export const sectionRequest = z.object({
   frame,
   cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),

@@ -1,9 +1,7 @@
+import { DOCUMENT_FORMAT } from './format.ts';
 import type { DrawingDocument, DrawingDocumentRecord } from './records.ts';
 import { brokenReference, followed } from './refs.ts';
 import { SCHEMAS } from './schemas.ts';
-
-/** Raised when records of before would be read wrongly: a step below then carries them over. */
-export const DOCUMENT_FORMAT = 2;
 
 const NAME = 'nimble-quarry-drawing';
 
@@ -34,7 +32,9 @@ export function readDrawing(text: string): { readonly document: DrawingDocument 
     const parsed = schema?.safeParse(value);
     if (!parsed?.success || (parsed.data as DrawingDocumentRecord).id !== id || id === '__proto__') {
       const issue = parsed?.error?.issues[0];
-      return { wrong: `The record “${id.slice(0, 80)}” of the drawing is not understood${issue ? `: ${issue.path.join('.')}: ${issue.message}` : '.'}` };
+      return {
+        wrong: `The record “${id.slice(0, 80)}” of the drawing is not understood${issue ? `: ${issue.path.join('.') || 'type'}: ${issue.message.replace(/\.?$/, '.')}` : '.'}`,
+      };
     }
     read[id] = parsed.data as DrawingDocumentRecord;
   }

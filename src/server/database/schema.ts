@@ -1,9 +1,25 @@
-import { type AnyPgColumn, bigserial, boolean, customType, index, integer, jsonb, pgTable, real, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import {
+  type AnyPgColumn,
+  bigserial,
+  boolean,
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  real,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Loss } from '../../core/revision/take-over.ts';
-import type { DrawingDocument } from '../../core/document/records.ts';
+import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
+import type { DrawingDocumentRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 
 const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({
@@ -36,9 +52,13 @@ export const job = pgTable('job', {
   choices: jsonb().$type<MeshChoices>(),
   standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
   assembly: jsonb().$type<Assembly>(),
-  /** The drawing as it stands; `edit` tells how it came about. */
-  document: jsonb().$type<DrawingDocument>(),
+  /** Of the drawing: `drawing_record` has it as it stands, `edit` tells how it came about. */
   version: integer().notNull().default(0),
+  /** What its records are written in; those of an older format are carried over when the program starts. */
+  documentFormat: integer().notNull().default(DOCUMENT_FORMAT),
+  /** Versions of the edits that undo and redo take next. */
+  undoHead: integer(),
+  redoHead: integer(),
   /** Milliseconds per stage of the import. */
   timings: jsonb().$type<Record<string, number>>(),
   createdAt: moment().notNull().defaultNow(),
@@ -103,6 +123,19 @@ export const viewResult = pgTable('view_result', {
   createdAt: moment().notNull().defaultNow(),
 });
 
+/** What a drawing is made of, a row each: an edit writes the rows that it changes. */
+export const drawingRecord = pgTable(
+  'drawing_record',
+  {
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id, { onDelete: 'cascade' }),
+    id: text().notNull(),
+    data: jsonb().$type<DrawingDocumentRecord>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.jobId, t.id] })],
+);
+
 /** Every change of a drawing, in order. */
 export const edit = pgTable(
   'edit',
@@ -119,6 +152,8 @@ export const edit = pgTable(
     inverse: jsonb().$type<readonly Step[]>().notNull(),
     /** Version of the edit that an undo or redo turns back. */
     turns: integer(),
+    /** Version of the edit that comes next when this one is undone or redone: the stacks are lists through the log. */
+    below: integer(),
     /** Given by the page: a change sent again after a lost answer is made once. */
     token: uuid(),
     createdAt: moment().notNull().defaultNow(),

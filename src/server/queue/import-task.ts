@@ -3,12 +3,14 @@ import type { ImportedFile, ImportStage } from '../../core/assembly/importing.ts
 import { mergeAssemblies } from '../../core/assembly/merge.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import { QuarryError } from '../../core/base/errors.ts';
+import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
 import type { KernelHost } from '../../kernel/host.ts';
 import { config } from '../config.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, job } from '../database/schema.ts';
 import { tell } from '../events.ts';
 import { log } from '../log.ts';
+import { changesBetween, writeRecords } from '../services/documents.ts';
 import { failJob, loadFiles, setProgress } from '../services/jobs.ts';
 import { storeResults } from '../services/views.ts';
 import { fileGroups, isStep } from '../../formats/readers/file-groups.ts';
@@ -90,20 +92,26 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
   report.stop();
   // A second worker may have been given this job; whoever comes first wins, and edits made since are not overwritten.
-  await getDatabase()
-    .update(job)
-    .set({
-      title: read.assembly.name || row.title,
-      assembly: read.assembly,
-      document: drawn.document,
-      version: 1,
-      state: 'ready',
-      stage: 'ready',
-      progress: 1,
-      timings,
-      changedAt: new Date(),
-    })
-    .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])));
+  await getDatabase().transaction(async (tx) => {
+    const [first] = await tx
+      .update(job)
+      .set({
+        title: read.assembly.name || row.title,
+        assembly: read.assembly,
+        version: 1,
+        documentFormat: DOCUMENT_FORMAT,
+        undoHead: null,
+        redoHead: null,
+        state: 'ready',
+        stage: 'ready',
+        progress: 1,
+        timings,
+        changedAt: new Date(),
+      })
+      .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])))
+      .returning({ id: job.id });
+    if (first) await writeRecords(tx, id, changesBetween({}, drawn.document), drawn.document);
+  });
   await tell({ type: 'job', job: id });
   log.info({ job: id, timings }, 'brought in');
 }

@@ -5,6 +5,7 @@ import { getDatabase } from '../database/client.ts';
 import { geometry, job, model } from '../database/schema.ts';
 import { tell } from '../events.ts';
 import { log } from '../log.ts';
+import { presentDocument } from '../services/documents.ts';
 import { loadFiles } from '../services/jobs.ts';
 import { inUnitOf } from '../services/units.ts';
 import { runPictures } from './geometry-pool.ts';
@@ -35,7 +36,7 @@ export async function importModel(id: string, kernel: KernelHost, last: boolean)
       .catch((err: unknown) => log.warn({ err, model: id }, 'could not look whether the model is still wanted'));
   }, 300);
   try {
-    const [known] = await getDatabase().select({ choices: job.choices, document: job.document }).from(job).where(eq(job.id, row.jobId));
+    const [known] = await getDatabase().select({ choices: job.choices }).from(job).where(eq(job.id, row.jobId));
     const report = throttled((stage: string, progress: number) => set({ stage, progress, state: 'working' }));
     const files = await loadFiles(row.jobId, id);
     const stated = await readFiles(files, row.name, row.choices ?? known?.choices ?? { unitMm: 1, up: 'z' }, kernel, abort.signal, (stage, done, total) =>
@@ -44,7 +45,7 @@ export async function importModel(id: string, kernel: KernelHost, last: boolean)
         (STAGE_START[stage] ?? 0) + (stage === 'meshing' ? (0.4 * done) / total : 0),
       ),
     );
-    const read = await inUnitOf(known?.document, stated);
+    const read = await inUnitOf((await presentDocument(row.jobId)).document, stated);
     for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
     const packed = new Map(read.geometries);
     const pictures = await runPictures(read.assembly, async (keys) => keys.map((k) => [k, packed.get(k)!] as const), abort.signal);

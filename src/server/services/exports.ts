@@ -9,7 +9,7 @@ import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
 import { runExport, runSpreadFile } from '../queue/geometry-pool.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { changeTable } from './models.ts';
 import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
 

@@ -1,12 +1,10 @@
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import type { Assembly } from '../../core/assembly/assembly.ts';
-import type { DrawingDocument } from '../../core/document/records.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
-import { job, jobFile, model, type JobState } from '../database/schema.ts';
+import { job, jobFile, type JobState } from '../database/schema.ts';
 import { tell } from '../events.ts';
 
 export interface NewJob {
@@ -45,7 +43,7 @@ export async function createJob(input: NewJob): Promise<string> {
 const summary = {
   id: job.id,
   /** As on the title block, once there is one. */
-  title: sql<string>`coalesce(nullif(${job.document}->'drawing'->>'title', ''), ${job.title})`,
+  title: sql<string>`coalesce(nullif((select d.data->>'title' from drawing_record d where d.job_id = job.id and d.id = 'drawing'), ''), ${job.title})`,
   state: job.state,
   stage: job.stage,
   progress: job.progress,
@@ -68,25 +66,6 @@ export async function jobSummary(id: string) {
   const [row] = await getDatabase().select(summary).from(job).where(eq(job.id, id));
   if (!row) throw new QuarryError('NOT_FOUND', { what: 'The job' });
   return row;
-}
-
-/** Assembly and document of a job that is ready. @throws QuarryError NOT_FOUND */
-export async function loadDrawing(id: string) {
-  const [row] = await getDatabase()
-    .select({ title: job.title, assembly: job.assembly, document: job.document, version: job.version })
-    .from(job)
-    .where(eq(job.id, id));
-  if (!row?.assembly || !row.document) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
-  return { title: row.title, assembly: await assemblyOf(row.document, row.assembly), document: row.document, version: row.version };
-}
-
-/** The assembly that a document shows: the job's first one, or the newer model it names. */
-async function assemblyOf(document: DrawingDocument, first: Assembly): Promise<Assembly> {
-  const named = document['model'];
-  if (named?.type !== 'model') return first;
-  const [row] = await getDatabase().select({ assembly: model.assembly }).from(model).where(eq(model.id, named.model));
-  if (!row?.assembly) throw new QuarryError('NOT_FOUND', { what: 'The model of the drawing' });
-  return row.assembly;
 }
 
 /** Files of a job, or of a newer model of it. */

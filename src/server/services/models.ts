@@ -12,7 +12,7 @@ import { tell } from '../events.ts';
 import { runCompare } from '../queue/geometry-pool.ts';
 import type { Comparison } from '../queue/geometry-tasks.ts';
 import { appendEdit, type EditOutcome } from './edits.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { loadGeometries } from './views.ts';
 
 /** A newer model as the page shows it. */

@@ -6,7 +6,7 @@ import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry } from '../database/schema.ts';
 import { runGroupPicture } from '../queue/geometry-pool.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { keyedViews, loadGeometries, storedResult } from './views.ts';
 
 /** Small line drawing of a part. @throws QuarryError NOT_FOUND */

@@ -4,7 +4,7 @@ import { ledgerOf } from '../../core/document/records.ts';
 import { previewTable, type ExchangePreview } from '../../core/ledger/exchange.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { runTable } from '../queue/geometry-pool.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 
 const MOST_BYTES = 20_000_000;
 

@@ -10,7 +10,7 @@ import { tell } from '../events.ts';
 import { runRescale } from '../queue/geometry-pool.ts';
 import type { ReadResult } from '../queue/geometry-tasks.ts';
 import { appendEdit, type EditOutcome } from './edits.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { loadGeometries } from './views.ts';
 
 /**
@@ -67,8 +67,8 @@ async function storeScaled(keys: readonly string[], scaled: ReadResult): Promise
 }
 
 /** A model that was read, in the unit that the drafter said its files mean. */
-export async function inUnitOf(document: DrawingDocument | null | undefined, read: ReadResult): Promise<ReadResult> {
-  const unit = document && drawingOf(document).unit;
+export async function inUnitOf(document: DrawingDocument, read: ReadResult): Promise<ReadResult> {
+  const { unit } = drawingOf(document);
   if (!unit || unit.stated !== read.assembly.unit || mmPerUnit(unit.stated) === unit.mm) return read;
   const packed = new Map(read.geometries);
   return runRescale(read.assembly, unit.mm, async (keys) => keys.map((k) => [k, packed.get(k)!] as const));

@@ -1,7 +1,7 @@
 import { sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import { getDatabase } from '../database/client.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { keyedViews, storedKeys, storedResult } from './views.ts';
 
 /**

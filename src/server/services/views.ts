@@ -9,7 +9,7 @@ import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/doc
 import { specOf, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
-import { loadDrawing } from './jobs.ts';
+import { loadDrawing } from './documents.ts';
 import { viewKey } from '../view-key.ts';
 import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
 import { runExplode, runSection, runView } from '../queue/geometry-pool.ts';

@@ -1,7 +1,12 @@
-import { api, jobId } from '$lib/api.server';
-import { loadDrawing, undoState } from '$server';
+import { api, jobId, json } from '$lib/api.server';
+import { check, drawingRequest, loadDrawing, readDrawingBack, undoState } from '$server';
 
 export const GET = api(async (event) => {
   const id = jobId(event);
   return Response.json({ id, ...(await loadDrawing(id)), ...(await undoState(id)) });
+});
+
+export const PUT = api(async (event) => {
+  const { version, file, token } = check(drawingRequest, await json(event));
+  return Response.json(await readDrawingBack(jobId(event), version, file, token));
 });
