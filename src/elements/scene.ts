@@ -25,6 +25,8 @@ export interface SceneInput {
   readonly assembly: Assembly;
   /** Computed views by record id; a view without one is drawn as an empty place. */
   readonly results: { get(view: string): ViewResult | undefined };
+  /** Visible areas of views whose results are not at hand, mm² at 1:1 by component. */
+  readonly seen?: { get(view: string): ArrayLike<number> | undefined };
 }
 
 /** A drawing at one moment, indexed: by type, sheet, view and path. Built once per version of the document. */
@@ -38,6 +40,7 @@ export class Scene {
   readonly sheets: readonly SheetRecord[];
   readonly items: readonly Item[];
   private readonly results: SceneInput['results'];
+  private readonly seen: SceneInput['seen'];
   private readonly byType = new Map<string, DrawingDocumentRecord[]>();
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
   private readonly sections = new Map<string, ViewRecord[]>();
@@ -46,10 +49,11 @@ export class Scene {
   private readonly itemByComponent: readonly (Item | undefined)[];
   private known: { readonly families?: readonly MaterialFamily[] } = {};
 
-  constructor({ document, assembly, results }: SceneInput) {
+  constructor({ document, assembly, results, seen }: SceneInput) {
     this.document = document;
     this.assembly = assembly;
     this.results = results;
+    this.seen = seen;
     this.components = componentsOf(assembly);
     this.drawing = drawingOf(document);
     this.ledger = ledgerOf(document);
@@ -107,6 +111,11 @@ export class Scene {
 
   result(view: string): ViewResult | undefined {
     return this.results.get(view);
+  }
+
+  /** Visible area of each component in a view, mm² at 1:1, as far as it is known. */
+  visibleArea(view: string): ArrayLike<number> | undefined {
+    return this.results.get(view)?.visibleArea ?? this.seen?.get(view);
   }
 
   map(view: ViewRecord): ViewMap {

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
+import { unpack } from '../core/base/pack.ts';
 import { translation } from '../core/base/placement.ts';
 import { componentsOf } from '../core/assembly/components.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import { recordsOf, type DrawingDocument, type DrawingRecord, type SpreadRecord, type ViewRecord } from '../core/document/records.ts';
-import { unpackResult } from '../core/views/result-codec.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
 import { sizeOf } from '../core/assembly/units.ts';
@@ -13,11 +13,11 @@ import { config } from '../server/config.ts';
 import { closeDatabase, getDatabase } from '../server/database/client.ts';
 import { migrateAll } from '../server/database/migrate.ts';
 import { geometry, model } from '../server/database/schema.ts';
+import { fromStored, storedForm } from '../server/stored-result.ts';
 import { readyJob as jobWith } from '../server/testing/ready-job.ts';
 import { stopListening } from '../server/events.ts';
 import { closeGeometryPool } from '../server/queue/geometry-pool.ts';
 import { keyedViews, storeResults } from '../server/services/views.ts';
-import { packResult } from '../core/views/result-codec.ts';
 
 // A database of its own in the tests' cluster: other tests have workers that would take what is queued here.
 await vi.hoisted(async () => {
@@ -101,7 +101,7 @@ beforeAll(async () => {
       .insert(geometry)
       .values({ key, data: packGeometry(g), picture: `<svg>${key}</svg>` })
       .onConflictDoNothing();
-  await storeResults(keyedViews(machine.assembly, drawn.document).map((k) => [k.key, packResult(drawn.results.get(k.view.id)!)] as const));
+  await storeResults(keyedViews(machine.assembly, drawn.document).map((k) => [k.key, storedForm(drawn.results.get(k.view.id)!)] as const));
 });
 afterAll(async () => {
   await closeGeometryPool();
@@ -243,7 +243,8 @@ describe('views', () => {
     const id = await readyJob();
     const r = await ask('GET', `/api/jobs/${id}/views/view:front`);
     expect(r.status).toBe(200);
-    const result = unpackResult(new Uint8Array(await r.arrayBuffer()))!;
+    expect(r.headers.get('content-encoding')).toBe('gzip');
+    const result = fromStored(new Uint8Array(await r.arrayBuffer()))!;
     expect(result.box).toEqual(drawn.results.get('view:front')!.box);
     const again = await ask('GET', `/api/jobs/${id}/views/view:front`, { headers: { 'if-none-match': r.headers.get('etag')! } });
     expect([again.status, await again.text()]).toEqual([304, '']);
@@ -362,6 +363,24 @@ async function offered(id: string): Promise<string> {
   const [row] = await getDatabase().insert(model).values({ jobId: id, name: 'rev2.step', state: 'ready', assembly: newer }).returning({ id: model.id });
   return row!.id;
 }
+
+describe('what the ledger asks for', () => {
+  test('areas of all views that are computed, and pictures of parts, each in one request', async () => {
+    const id = await readyJob();
+    const seen = unpack<Record<string, Uint8Array>>('NQsn', 1, new Uint8Array(await (await ask('GET', `/api/jobs/${id}/seen`)).arrayBuffer()))!;
+    expect(Object.keys(seen).sort()).toEqual(
+      recordsOf(drawn.document, 'view')
+        .map((v) => v.id)
+        .sort(),
+    );
+    const areas = new Float32Array(seen['view:front']!.slice().buffer);
+    expect([...areas]).toEqual([...drawn.results.get('view:front')!.visibleArea].map((a) => expect.closeTo(a, 2) as number));
+    const [key] = machine.assembly.parts.map((p) => p.geometryKey);
+    await getDatabase().update(geometry).set({ picture: '<svg/>' }).where(eq(geometry.key, key!));
+    expect(await answer('GET', `/api/parts?of=${key},nothing`)).toEqual([200, { [key!]: '<svg/>' }]);
+    expect(await refusal('GET', '/api/parts?of=')).toEqual([400, 'BAD_REQUEST']);
+  });
+});
 
 describe('a drawing given away as JSON', () => {
   const file = async (id: string) => (await ask('GET', `/api/jobs/${id}/files/drawing.json`)).text();

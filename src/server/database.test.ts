@@ -63,7 +63,7 @@ describe('edits', () => {
     await queueStaleViews(id);
     expect(await queued(`view:${keyed!.key}`)).toBe(1);
     await getDatabase().execute(sql`delete from graphile_worker._private_jobs where key = ${`view:${keyed!.key}`}`);
-    await storeResults([[keyed!.key, new Uint8Array([1])]]);
+    await storeResults([[keyed!.key, { data: new Uint8Array([1]), seen: new Uint8Array() }]]);
     await queueStaleViews(id);
     expect(await queued(`view:${keyed!.key}`)).toBe(0);
   });

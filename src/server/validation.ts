@@ -45,6 +45,11 @@ export const componentList = z
   .string()
   .regex(/^\d{1,6}(,\d{1,6}){0,199}$/)
   .transform((text) => text.split(',').map(Number));
+/** Keys of parts, as in `a1,b2`. */
+export const keyList = z
+  .string()
+  .regex(/^[\w-]{1,80}(,[\w-]{1,80}){0,99}$/)
+  .transform((text) => text.split(','));
 export const explodeRequest = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('check'),

@@ -27,8 +27,16 @@ export function worldPlacements(assembly: Assembly): Placement[] {
   return world;
 }
 
-/** The leaves, in the order of the tree. */
-export function componentsOf(assembly: Assembly): Component[] {
+const known = new WeakMap<Assembly, readonly Component[]>();
+
+/** The leaves, in the order of the tree. An assembly never changes: they are read once. */
+export function componentsOf(assembly: Assembly): readonly Component[] {
+  let components = known.get(assembly);
+  if (!components) known.set(assembly, (components = read(assembly)));
+  return components;
+}
+
+function read(assembly: Assembly): readonly Component[] {
   const paths = nodePaths(assembly);
   const world = worldPlacements(assembly);
   const out: Component[] = [];

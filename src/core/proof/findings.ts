@@ -3,14 +3,11 @@ import { KINDS, kindOf, type ElementRecord } from '../../elements/kinds.ts';
 import type { Kind } from '../../elements/kind.ts';
 import type { Scene } from '../../elements/scene.ts';
 import { PROPERTY_TITLES, type Item } from '../ledger/items.ts';
-import type { ViewResult } from '../views/compute-view.ts';
+import { coverageOf, SEEN_MM2 } from './coverage.ts';
 import type { Finding } from './finding.ts';
 import { standingFindings } from './standing.ts';
 
 export type { Finding, FindingCode } from './finding.ts';
-
-/** Least visible area that counts as seen, mm² on paper. */
-export const SEEN_MM2 = 1;
 
 /** Checks the drawing as a checker would. */
 export function findingsOf(scene: Scene): Finding[] {
@@ -32,23 +29,19 @@ export function sheetFindings(scene: Scene, sheet: string): Finding[] {
   return [...own, ...standingFindings(drawn, sheet, scene.page(sheet).geometry.frame)];
 }
 
-/** Visible area of an item on paper, mm², in one view. */
-export function visibleOnPaper(item: Item, result: Pick<ViewResult, 'visibleArea'>, scale: number): number {
-  return item.components.reduce((s, c) => s + (result.visibleArea[c] ?? 0), 0) * scale * scale;
+/** Visible area of an item on paper, mm², in one view. @param areas of its components at 1:1 */
+export function visibleOnPaper(item: Item, areas: ArrayLike<number>, scale: number): number {
+  return item.components.reduce((s, c) => s + (areas[c] ?? 0), 0) * scale * scale;
 }
 
 /** What a checker would mark of the ledger: items nobody can find, and gaps. */
 export function itemFindings(scene: Scene): Finding[] {
-  const identified = new Set(scene.all('balloon').map((b) => scene.itemAt(b.component)?.part));
-  const views = scene.all('view');
   const out: Finding[] = [];
   const base = { sheet: null } as const;
-  for (const i of scene.items) {
+  const coverage = coverageOf(scene);
+  scene.items.forEach((i, index) => {
     const about = [i.part];
-    const seen = views.reduce((most, v) => {
-      const result = scene.result(v.id);
-      return result ? Math.max(most, visibleOnPaper(i, result, v.scale)) : most;
-    }, 0);
+    const seen = coverage.most[index]!;
     const name = `${i.number} ${i.values.description.text}`;
     if (seen < SEEN_MM2)
       out.push({
@@ -58,8 +51,8 @@ export function itemFindings(scene: Scene): Finding[] {
         about,
         text: `${name} can be seen in no view (at most ${seen.toFixed(1)} mm² on paper). Add a view or a cut that shows it.`,
       });
-    if (!identified.has(i.part)) out.push({ ...base, code: 'NOT_IDENTIFIED', severity: 'trouble', about, text: `${name} has no balloon.` });
-  }
+    if (coverage.best(index) !== 'identified') out.push({ ...base, code: 'NOT_IDENTIFIED', severity: 'trouble', about, text: `${name} has no balloon.` });
+  });
   for (const i of scene.items)
     if (i.gaps.length)
       out.push({

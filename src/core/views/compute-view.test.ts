@@ -1,6 +1,5 @@
 import { decode } from 'fast-png';
 import { describe, expect, test } from 'vitest';
-import { componentsOf } from '../assembly/components.ts';
 import { translation } from '../base/placement.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { assemblyOf, box, cylinder, sphere } from '../testing/shapes.ts';
@@ -115,8 +114,7 @@ describe('colours', () => {
 });
 
 describe('the key of a view', () => {
-  const components = componentsOf(assembly);
-  const key = (s: ViewSpec) => specText(s, assembly, components);
+  const key = (s: ViewSpec) => specText(s, assembly);
   test('changes with what is shown', () => {
     expect(
       new Set(
@@ -147,13 +145,13 @@ describe('the key of a view', () => {
     ];
     const moved = { ...assembly, nodes: assembly.nodes.map((n, i) => (i === 2 ? { ...n, placement: translation([51, -40, 40]) } : n)) };
     const other = { ...assembly, parts: assembly.parts.map((p, i) => (i === 1 ? { ...p, geometryKey: 'other' } : p)) };
-    const keys = [...specs.map(key), specText(spec, moved, componentsOf(moved)), specText(spec, other, componentsOf(other))];
+    const keys = [...specs.map(key), specText(spec, moved), specText(spec, other)];
     expect(new Set(keys).size).toBe(keys.length);
   });
   test('does not change with colours unless they are shown', () => {
     const painted = { ...assembly, parts: assembly.parts.map((p) => ({ ...p, color: '#ff0000' })) };
-    expect(specText(spec, painted, components)).toBe(key(spec));
-    expect(specText({ ...spec, shaded: true }, painted, components)).not.toBe(key({ ...spec, shaded: true }));
+    expect(specText(spec, painted)).toBe(key(spec));
+    expect(specText({ ...spec, shaded: true }, painted)).not.toBe(key({ ...spec, shaded: true }));
   });
   test('the packed result is the result', () => {
     const packed = packResult(view);

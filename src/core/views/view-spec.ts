@@ -1,13 +1,15 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
+import { componentsOf } from '../assembly/components.ts';
+import { fingerprint } from '../base/fingerprint.ts';
 import type { Vec3 } from '../base/vector.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
-import type { DrawingDocument, ViewRecord } from '../document/records.ts';
+import type { DrawingDocument, DrawingDocumentRecord, ViewRecord } from '../document/records.ts';
 import { plainPull, pullsOf } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 4;
+export const ENGINE_VERSION = 5;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {
@@ -36,7 +38,7 @@ export interface ViewSpec {
 
 /** The specification of a view record. Paths that the model does not have are passed over. */
 export function specOf(view: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
-  const index = new Map(components.map((c) => [c.path, c.index]));
+  const index = indexOf(components);
   const spread = view.spread ? doc[view.spread] : undefined;
   return {
     frame: { right: view.right, up: view.up, toward: view.toward },
@@ -70,6 +72,14 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
   };
 }
 
+const indices = new WeakMap<readonly Component[], ReadonlyMap<string, number>>();
+
+function indexOf(components: readonly Component[]): ReadonlyMap<string, number> {
+  let index = indices.get(components);
+  if (!index) indices.set(components, (index = new Map(components.map((c) => [c.path, c.index]))));
+  return index;
+}
+
 const PRINT_DPI = 300;
 
 /** Model mm of a pixel that prints at 300 dpi or finer; in steps of two, so that not every change of scale shades anew. */
@@ -78,9 +88,8 @@ function printPixel(scale: number): number {
 }
 
 /** Text from which a result's key is hashed: equal for equal pictures, whatever the sheet around them. */
-export function specText(spec: ViewSpec, assembly: Assembly, components: readonly Component[]): string {
-  const bodies = components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]);
-  const colors = spec.shaded ? components.map((c) => assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color ?? '') : [];
+export function specText(spec: ViewSpec, assembly: Assembly): string {
+  const { bodies, colors } = printOf(assembly);
   return JSON.stringify([
     ENGINE_VERSION,
     spec.frame.right,
@@ -96,6 +105,47 @@ export function specText(spec: ViewSpec, assembly: Assembly, components: readonl
     spec.cut,
     spec.spread,
     bodies,
-    colors,
+    spec.shaded ? colors : '',
   ]);
+}
+
+interface Print {
+  readonly bodies: string;
+  readonly colors: string;
+}
+
+const prints = new WeakMap<Assembly, Print>();
+
+/** What of an assembly decides about its pictures: shapes and places, and colours. */
+function printOf(assembly: Assembly): Print {
+  let print = prints.get(assembly);
+  if (!print) {
+    const components = componentsOf(assembly);
+    print = {
+      bodies: fingerprint(JSON.stringify(components.map((c) => [assembly.parts[c.part]!.geometryKey, c.placement]))),
+      colors: fingerprint(JSON.stringify(components.map((c) => assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color ?? ''))),
+    };
+    prints.set(assembly, print);
+  }
+  return print;
+}
+
+interface Wanted {
+  readonly assembly: Assembly;
+  readonly spread: DrawingDocumentRecord | undefined;
+  readonly spec: ViewSpec;
+  readonly text: string;
+}
+
+const wanted = new WeakMap<ViewRecord, Wanted>();
+
+/** Specification of a view and its text, worked out once per record, spread and model. */
+export function specified(view: ViewRecord, doc: DrawingDocument, assembly: Assembly): { readonly spec: ViewSpec; readonly text: string } {
+  const spread = view.spread === null ? undefined : doc[view.spread];
+  const known = wanted.get(view);
+  if (known && known.assembly === assembly && known.spread === spread) return known;
+  const spec = specOf(view, doc, componentsOf(assembly));
+  const now = { assembly, spread, spec, text: specText(spec, assembly) };
+  wanted.set(view, now);
+  return now;
 }

@@ -2,7 +2,8 @@
   import { recordsOf } from '$core/document/records';
   import { stepsOf } from '$core/ledger/grid';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
-  import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
+  import { SEEN_MM2 } from '$core/proof/coverage';
+  import { visibleOnPaper } from '$core/proof/findings';
   import TextField from './TextField.svelte';
   import type { Drawing } from './drawing.svelte';
   import SlipHead from './SlipHead.svelte';
@@ -20,7 +21,7 @@
   }
   const seen = $derived(
     recordsOf(drawing.document, 'view')
-      .map((v) => ({ view: v, area: drawing.results.has(v.id) ? visibleOnPaper(item, drawing.results.get(v.id)!, v.scale) : 0 }))
+      .map((v) => ({ view: v, area: visibleOnPaper(item, drawing.scene.visibleArea(v.id) ?? [], v.scale) }))
       .filter((s) => s.area >= SEEN_MM2)
       .sort((a, b) => b.area - a.area),
   );

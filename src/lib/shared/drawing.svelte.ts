@@ -1,14 +1,15 @@
 import type { Assembly } from '$core/assembly/assembly';
 import { componentsOf } from '$core/assembly/components';
-import { recordsOf, sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
+import { sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
 import { itemFindings, sheetFindings } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
+import { unpack } from '$core/base/pack';
 import { unpackResult } from '$core/views/result-codec';
-import { specOf, specText } from '$core/views/view-spec';
+import { specified } from '$core/views/view-spec';
 import { SvelteMap } from 'svelte/reactivity';
 import { call } from './api';
 import { notify } from './notices.svelte';
@@ -45,13 +46,16 @@ export class Drawing {
   canUndo = $state(false);
   canRedo = $state(false);
   selection = $state.raw<Selection>({ kind: 'none' });
-  sheetId = $state('');
+  private openSheet = $state('');
   /** Changes not yet confirmed by the server. */
   waiting = $state(0);
   /** Grows when something happens to a newer model of the job. */
   modelNews = $state(0);
   lost = $state(false);
   results = new SvelteMap<string, ViewResult>();
+  /** What views show of each component, for the ledger: it knows of all sheets before they are fetched. */
+  seen = new SvelteMap<string, Float32Array>();
+  seenThere = $state(false);
   /** How far the views on their way are, 0…1, and those that cannot be drawn with the reason. */
   progress = new SvelteMap<string, number>();
   broken = new SvelteMap<string, string>();
@@ -60,12 +64,13 @@ export class Drawing {
   /** Id of the model that is shown; empty: the one the drawing was first made from. */
   readonly model: string;
   private drawsViews = true;
+  private opened = false;
   private specs = new Map<string, string>();
   private readonly outbox: Outbox;
   private events: EventSource | undefined;
 
   /** The drawing, indexed. What is read of a view's result is read when it is drawn: each picture waits for its own only. */
-  readonly scene = $derived.by(() => new Scene({ document: this.document, assembly: this.assembly, results: this.results }));
+  readonly scene = $derived.by(() => new Scene({ document: this.document, assembly: this.assembly, results: this.results, seen: this.seen }));
   readonly items = $derived(this.scene.items);
   readonly sheets = $derived(this.scene.sheets);
   /** The picture of the open sheet; others are drawn where they are shown. */
@@ -83,10 +88,10 @@ export class Drawing {
     this.version = data.version;
     this.canUndo = data.canUndo;
     this.canRedo = data.canRedo;
-    this.sheetId = sheetsOf(data.document)[0]?.id ?? '';
+    this.openSheet = sheetsOf(data.document)[0]?.id ?? '';
     // A reload comes back to the sheet that was open.
     const last = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(`sheet:${data.id}`);
-    if (last && data.document[last]?.type === 'sheet') this.sheetId = last;
+    if (last && data.document[last]?.type === 'sheet') this.openSheet = last;
     this.outbox = new Outbox(
       data,
       lineOf(data.id),
@@ -111,9 +116,22 @@ export class Drawing {
         this.broken.set(e.view, e.text ?? '');
       }
       if (e.type === 'view' && e.view && this.computing.has(e.view)) void this.fetchView(e.view);
+      else if (e.type === 'view') this.fetchSeenSoon();
     };
+    this.opened = true;
     this.refreshViews();
+    if (views) void this.fetchSeen();
     return () => this.events?.close();
+  }
+
+  get sheetId(): string {
+    return this.openSheet;
+  }
+
+  /** Opens a sheet: its views are fetched if they are not here. */
+  set sheetId(id: string) {
+    this.openSheet = id;
+    this.fetchSheet(id);
   }
 
   get selectedPart(): string | undefined {
@@ -171,19 +189,48 @@ export class Drawing {
     this.refreshViews();
   }
 
-  /** Fetches every view whose specification changed. */
+  /** Views of the open sheet are all here: those of others may follow. */
+  readonly openReady = $derived.by(() => this.scene.viewsOn(this.sheetId).every((v) => !this.computing.has(v.id)));
+
+  /** Fetches the views of a sheet that are not here, if any are wanted. */
+  fetchSheet(id: string): void {
+    if (this.opened && this.drawsViews) for (const v of viewsOn(this.document, id)) this.want(v);
+  }
+
+  /** Fetches what changed of the views that are here, and what the open sheet shows. */
   private refreshViews(): void {
     if (!this.drawsViews) return;
-    // Those of the open sheet are asked for first.
-    const views = recordsOf(this.document, 'view').sort((a, b) => Number(b.sheet === this.sheetId) - Number(a.sheet === this.sheetId));
-    for (const r of views) {
-      this.want(r);
+    this.fetchSheet(this.sheetId);
+    for (const id of this.specs.keys()) {
+      const view = this.document[id];
+      if (view?.type === 'view') this.want(view);
+    }
+  }
+
+  private seenSoon: ReturnType<typeof setTimeout> | undefined;
+
+  /** Views that are not open were drawn anew: several mostly. */
+  private fetchSeenSoon(): void {
+    clearTimeout(this.seenSoon);
+    this.seenSoon = setTimeout(() => void this.fetchSeen(), 1500);
+  }
+
+  /** What all views show of each component, once the open sheet is there; again when views were drawn anew. */
+  private async fetchSeen(): Promise<void> {
+    try {
+      const response = await fetch(`/api/jobs/${this.id}/seen`);
+      if (!response.ok) throw new Error(`status ${response.status}`);
+      const areas = unpack<Record<string, Uint8Array>>('NQsn', 1, new Uint8Array(await response.arrayBuffer())) ?? {};
+      for (const [view, bytes] of Object.entries(areas)) this.seen.set(view, new Float32Array(bytes.slice().buffer));
+      this.seenThere = true;
+    } catch {
+      setTimeout(() => void this.fetchSeen(), 3000);
     }
   }
 
   /** Fetches a view unless it is here, or on its way, as it is wanted now. */
   private want(r: ViewRecord): void {
-    const text = specText(specOf(r, this.document, this.components), this.assembly, this.components);
+    const { text } = specified(r, this.document, this.assembly);
     if (this.specs.get(r.id) === text) return;
     this.specs.set(r.id, text);
     this.computing.set(r.id, text);

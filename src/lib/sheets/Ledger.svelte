@@ -1,48 +1,25 @@
 <script lang="ts">
-  import { recordsOf } from '$core/document/records';
   import { massText, PROPERTY_TITLES, totalMass, type Item } from '$core/ledger/items';
-  import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
+  import { coverageOf } from '$core/proof/coverage';
+  import { createVirtualizer } from '@tanstack/svelte-virtual';
   import type { Drawing } from '../shared/drawing.svelte';
+  import { partPicture } from '../shared/part-pictures.svelte';
+  import { untrack } from 'svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
 
-  const views = $derived(recordsOf(drawing.document, 'view'));
-  const balloons = $derived(recordsOf(drawing.document, 'balloon'));
   const mass = $derived(totalMass(drawing.items));
+  const unit = $derived(drawing.scene.ledger.massUnit);
   const pieces = $derived(drawing.items.reduce((s, i) => s + i.quantity, 0));
-
-  /** Per sheet: identified there, seen there, or neither. */
-  const rows = $derived(
-    drawing.items.map((item) => ({
-      item,
-      marks: drawing.sheets.map((sheet, n) => {
-        const own = views.filter((v) => v.sheet === sheet.id);
-        const identified = balloons.some((b) => own.some((v) => v.id === b.view) && drawing.itemOfPath(b.component)?.part === item.part);
-        const seen = own.some((v) => {
-          const r = drawing.results.get(v.id);
-          return r !== undefined && visibleOnPaper(item, r, v.scale) >= SEEN_MM2;
-        });
-        return { sheet: n + 1, state: identified ? 'identified' : seen ? 'seen' : 'not seen' } as const;
-      }),
-    })),
-  );
-  const ready = $derived(drawing.computing.size === 0);
-  const nowhere = $derived(rows.filter((r) => r.marks.every((m) => m.state === 'not seen')).length);
-  const unidentified = $derived(rows.filter((r) => r.marks.every((m) => m.state !== 'identified')).length);
-  const gaps = $derived(drawing.items.filter((i) => i.gaps.length > 0).length);
+  const coverage = $derived(coverageOf(drawing.scene));
+  const ready = $derived(drawing.seenThere && drawing.computing.size === 0);
+  const all = $derived(drawing.items.map((item, index) => ({ item, index })));
+  const nowhere = $derived(all.filter((r) => coverage.best(r.index) === 'not seen'));
+  const unidentified = $derived(all.filter((r) => coverage.best(r.index) !== 'identified'));
+  const gaps = $derived(all.filter((r) => r.item.gaps.length > 0));
 
   let only = $state<'all' | 'nowhere' | 'unidentified' | 'gaps'>('all');
-  const shown = $derived(
-    rows.filter((r) =>
-      only === 'nowhere'
-        ? r.marks.every((m) => m.state === 'not seen')
-        : only === 'unidentified'
-          ? r.marks.every((m) => m.state !== 'identified')
-          : only === 'gaps'
-            ? r.item.gaps.length > 0
-            : true,
-    ),
-  );
+  const shown = $derived({ all, nowhere, unidentified, gaps }[only]);
   const flip = (f: typeof only) => (only = only === f ? 'all' : f);
 
   const subtitle = (i: Item) => {
@@ -51,12 +28,29 @@
     return parts.filter(Boolean).join(' · ');
   };
   const gapText = (i: Item) => `no ${i.gaps.map((g) => PROPERTY_TITLES[g].toLowerCase()).join(', ')}`;
-  const pictureOf = (i: Item) => drawing.assembly.parts.find((p) => p.id === i.part)?.geometryKey;
+  const keys = $derived(new Map(drawing.assembly.parts.map((p) => [p.id, p.geometryKey])));
 
-  let list: HTMLElement;
+  /** With more sheets than this their marks are counted instead of drawn. */
+  const MOST_MARKS = 14;
+  const marks = $derived(drawing.sheets.length <= MOST_MARKS ? drawing.sheets.map((_, n) => n) : undefined);
+  const counted = (index: number) =>
+    `seen on ${coverage.count(index, 'seen')}, identified on ${coverage.count(index, 'identified')} of ${drawing.sheets.length} sheets`;
+
+  let scroll = $state.raw<HTMLElement | null>(null);
+  // Rows are as high as their texts: guessed until they are in sight, then measured.
+  const rows = createVirtualizer<HTMLElement, HTMLLIElement>({ count: 0, getScrollElement: () => scroll, estimateSize: () => 58, overscan: 6 });
+  $effect(() => {
+    const list = shown;
+    const element = scroll;
+    untrack(() => $rows.setOptions({ count: list.length, getScrollElement: () => element, getItemKey: (i) => list[i]?.item.part ?? i }));
+  });
+  const measured = (node: HTMLLIElement) => {
+    $rows.measureElement(node);
+  };
   $effect(() => {
     const part = drawing.selectedPart;
-    if (part) list?.querySelector(`[data-part="${CSS.escape(part)}"]`)?.scrollIntoView({ block: 'nearest' });
+    const at = part === undefined ? -1 : shown.findIndex((r) => r.item.part === part);
+    if (at >= 0) untrack(() => $rows.scrollToIndex(at, { align: 'auto' }));
   });
 </script>
 
@@ -64,45 +58,54 @@
   <header>
     <h2>Parts ledger</h2>
     <p class="q-caption">
-      {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg, drawing.scene.ledger.massUnit)}` : ''}
+      {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg, unit)}` : ''}
     </p>
     <div class="chips">
-      {#if ready && nowhere}<button class="trouble" aria-pressed={only === 'nowhere'} onclick={() => flip('nowhere')}>{nowhere} seen nowhere</button>{/if}
-      {#if ready && unidentified}<button class="warn" aria-pressed={only === 'unidentified'} onclick={() => flip('unidentified')}
-          >{unidentified} not identified</button
+      {#if ready && nowhere.length}<button class="trouble" aria-pressed={only === 'nowhere'} onclick={() => flip('nowhere')}
+          >{nowhere.length} seen nowhere</button
         >{/if}
-      {#if gaps}<button aria-pressed={only === 'gaps'} onclick={() => flip('gaps')}>{gaps} with gaps</button>{/if}
-      {#if ready && !nowhere && !unidentified && !gaps}<span class="good">All seen, identified and complete</span>{/if}
+      {#if ready && unidentified.length}<button class="warn" aria-pressed={only === 'unidentified'} onclick={() => flip('unidentified')}
+          >{unidentified.length} not identified</button
+        >{/if}
+      {#if gaps.length}<button aria-pressed={only === 'gaps'} onclick={() => flip('gaps')}>{gaps.length} with gaps</button>{/if}
+      {#if ready && !nowhere.length && !unidentified.length && !gaps.length}<span class="good">All seen, identified and complete</span>{/if}
     </div>
   </header>
-  <ul bind:this={list}>
-    {#each shown as { item, marks } (item.part)}
-      {@const open = ready && marks.every((m) => m.state !== 'identified')}
-      <li>
-        <button
-          class="row"
-          data-part={item.part}
-          class:on={drawing.selectedPart === item.part}
-          aria-pressed={drawing.selectedPart === item.part}
-          onclick={() => drawing.select({ kind: 'item', part: item.part })}
-        >
-          <span class="number" class:open>{item.number}</span>
-          <img src="/api/parts/{pictureOf(item)}" alt="" loading="lazy" />
-          <span class="text">
-            <b>{item.values.description.text || '(no description)'}</b>
-            <small>{subtitle(item)}</small>
-            {#if item.gaps.length}<small class="gap">{gapText(item)}</small>{/if}
-            <span class="marks" role="img" aria-label={marks.map((m) => `sheet ${m.sheet}: ${m.state}`).join(', ')}>
-              {#each marks as m (m.sheet)}<i class={m.state.replace(' ', '-')} title="Sheet {m.sheet}: {m.state}"></i>{/each}
-            </span>
-          </span>
-          <span class="quantity" aria-label="quantity {item.quantity}">{item.quantity}</span>
-        </button>
-      </li>
-    {:else}
-      <li class="q-caption empty">Nothing matches this filter.</li>
-    {/each}
-  </ul>
+  <div class="scroll" bind:this={scroll}>
+    <ul style="height: {$rows.getTotalSize()}px" aria-label="Items">
+      {#each $rows.getVirtualItems() as row (row.key)}
+        {@const found = shown[row.index]}
+        {#if found}
+          {@const { item, index } = found}
+          {@const open = ready && coverage.best(index) !== 'identified'}
+          <li data-index={row.index} {@attach measured} style="transform: translateY({row.start}px)" aria-setsize={shown.length} aria-posinset={row.index + 1}>
+            <button
+              class="row"
+              data-part={item.part}
+              class:on={drawing.selectedPart === item.part}
+              aria-pressed={drawing.selectedPart === item.part}
+              onclick={() => drawing.select({ kind: 'item', part: item.part })}
+            >
+              <span class="number" class:open>{item.number}</span>
+              <img src={partPicture(keys.get(item.part))} alt="" />
+              <span class="text">
+                <b>{item.values.description.text || '(no description)'}</b>
+                <small>{subtitle(item)}</small>
+                {#if item.gaps.length}<small class="gap">{gapText(item)}</small>{/if}
+                {#if marks}
+                  <span class="marks" role="img" aria-label={marks.map((n) => `sheet ${n + 1}: ${coverage.mark(index, n)}`).join(', ')}>
+                    {#each marks as n (n)}<i class={coverage.mark(index, n).replace(' ', '-')} title="Sheet {n + 1}: {coverage.mark(index, n)}"></i>{/each}
+                  </span>
+                {:else}<small>{counted(index)}</small>{/if}
+              </span>
+              <span class="quantity" aria-label="quantity {item.quantity}">{item.quantity}</span>
+            </button>
+          </li>
+        {/if}
+      {/each}
+    </ul>
+    {#if shown.length === 0}<p class="q-caption empty">Nothing matches this filter.</p>{/if}
+  </div>
 </section>
 
 <style>
@@ -153,10 +156,19 @@
     color: var(--good);
     cursor: default;
   }
-  ul {
+  .scroll {
     flex: 1;
     overflow-y: auto;
     min-height: 0;
+  }
+  ul {
+    position: relative;
+  }
+  li {
+    position: absolute;
+    top: 0;
+    left: 0;
+    width: 100%;
   }
   .row {
     display: grid;

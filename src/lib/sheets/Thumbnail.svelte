@@ -13,6 +13,11 @@
   let inSight = $state(false);
   const picture = $derived(inSight ? composeSheet(drawing.scene, sheet.id) : undefined);
 
+  // The open sheet comes first.
+  $effect(() => {
+    if (inSight && drawing.openReady) drawing.fetchSheet(sheet.id);
+  });
+
   function watch(node: HTMLElement) {
     const look = new IntersectionObserver((seen) => (inSight = seen.at(-1)!.isIntersecting), { root: node.parentElement, rootMargin: '0px 200px' });
     look.observe(node);

@@ -5,6 +5,7 @@ import type { PartGeometry } from '$core/assembly/part-geometry';
 import { viewBox } from '$core/shade/raster';
 import { suggestForCut } from '$core/cut/keep-whole';
 import { middleOf } from '$core/cut/cut-scene';
+import { pack } from '$core/base/pack';
 import { dot } from '$core/base/vector';
 import type { DrawingDocument } from '$core/document/records';
 import { applySteps, type Step } from '$core/document/steps';
@@ -13,7 +14,7 @@ import { draftAll, smallMachine } from '$core/testing/drafting';
 import { explode, type ExplodeRequest } from '$core/explode/requests';
 import { computeView } from '$core/views/compute-view';
 import { packResult } from '$core/views/result-codec';
-import { specOf, specText } from '$core/views/view-spec';
+import { specified } from '$core/views/view-spec';
 import { Drawing } from '../shared/drawing.svelte';
 
 /** What a test of a store sees: the open drawing, the server's side of it, and what the user was told. */
@@ -57,7 +58,7 @@ export async function openBench(
   const id = `job-${++jobs}`;
   for (const [id, r] of first.results) {
     const view = first.document[id];
-    if (view?.type === 'view') computed.set(specText(specOf(view, first.document, first.components), assembly, first.components), packResult(r));
+    if (view?.type === 'view') computed.set(specified(view, first.document, assembly).text, packResult(r));
   }
   let document = change(first.document);
   const log: { steps: readonly Step[]; inverse: readonly Step[]; label: string }[] = [];
@@ -99,11 +100,11 @@ export async function openBench(
     if (what.startsWith('edits?since')) return json({ changes: [], canUndo: log.length > 0, canRedo: undone.length > 0 });
     bench.asked.push(`${method} ${what}`);
     const components = componentsOf(assembly);
+    if (what === 'seen') return new Response(pack('NQsn', 1, {}) as BodyInit);
     if (what.startsWith('views/')) {
       const view = document[decodeURIComponent(what.slice(6))];
       if (view?.type !== 'view') return json({ error: { code: 'NOT_FOUND', message: 'no view' } }, 404);
-      const spec = specOf(view, document, components);
-      const key = specText(spec, assembly, components);
+      const { spec, text: key } = specified(view, document, assembly);
       if (!computed.has(key)) computed.set(key, packResult(computeView(assembly, geometries, spec)));
       return new Response(computed.get(key) as BodyInit);
     }

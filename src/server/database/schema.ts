@@ -119,7 +119,10 @@ export const geometry = pgTable('geometry', {
 /** Computed views by the hash of what they show: never computed twice. */
 export const viewResult = pgTable('view_result', {
   key: text().primaryKey(),
+  /** Packed, gzip. */
   data: bytea().notNull(),
+  /** Visible area per component, mm² at 1:1, as Float32. */
+  seen: bytea().notNull(),
   createdAt: moment().notNull().defaultNow(),
 });
 

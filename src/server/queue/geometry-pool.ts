@@ -1,6 +1,7 @@
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import { Piscina } from 'piscina';
+import type { StoredResult } from '../stored-result.ts';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/errors.ts';
@@ -121,7 +122,7 @@ async function compute<T>(
   }
 }
 
-export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal, onProgress?: (share: number) => void): Promise<Uint8Array> =>
+export const runView = (task: ViewTask, source: GeometrySource, signal?: AbortSignal, onProgress?: (share: number) => void): Promise<StoredResult> =>
   compute(task, source, signal, [], (told) => 'progress' in told && onProgress?.(told.progress));
 
 export const runSection = (task: SectionTask, source: GeometrySource): Promise<SectionProposal> => compute(task, source, undefined, []);

@@ -12,6 +12,7 @@ import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import type { ExplodeRequest } from '../../core/explode/requests.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
+import type { StoredResult } from '../stored-result.ts';
 
 type Packed = readonly (readonly [string, Uint8Array])[];
 
@@ -36,12 +37,12 @@ export interface DraftTask {
 /** What the drafting thread says, and what it hears. */
 export type DraftMessage =
   { readonly progress: { readonly at: number; readonly total: number; readonly what: string } } | { readonly view: ViewSpec; readonly id: number };
-export type DraftReply = { readonly id: number; readonly packed: Uint8Array } | { readonly id: number; readonly failed: true };
+export type DraftReply = { readonly id: number; readonly packed: StoredResult } | { readonly id: number; readonly failed: true };
 
 export interface DraftResult {
   readonly document: DrawingDocument;
-  /** Packed results by key. */
-  readonly results: Packed;
+  /** Results by key. */
+  readonly results: readonly (readonly [string, StoredResult])[];
   /** Small line drawings by geometry key. */
   readonly pictures: readonly (readonly [string, string])[];
 }
@@ -168,7 +169,7 @@ export interface ExportTask {
   readonly kind: 'pdf' | 'svg' | 'csv' | 'properties.csv' | 'properties.xlsx';
   readonly assembly: Assembly;
   readonly document: DrawingDocument;
-  /** Packed results by view id. */
+  /** Stored results by view id. */
   readonly results: Packed;
   readonly fontFile: string;
 }

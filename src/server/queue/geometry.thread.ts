@@ -21,7 +21,6 @@ import { hiddenLines } from '../../core/outline/hidden-lines.ts';
 import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
-import { packResult, unpackResult } from '../../core/views/result-codec.ts';
 import { checkCancel, QuarryError, type Cancel } from '../../core/base/errors.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { SolidPort } from '../../core/cut/solid-port.ts';
@@ -38,6 +37,7 @@ import { spreadAsGltf } from '../../formats/spread-gltf.ts';
 import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
+import { fromStored, storedForm, type StoredResult } from '../stored-result.ts';
 import { viewKey } from '../view-key.ts';
 import { explode, type Interim } from '../../core/explode/requests.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
@@ -63,39 +63,34 @@ import type {
   ViewTask,
 } from './geometry-tasks.ts';
 
+type Of<T extends GeometryTask['type']> = Extract<GeometryTask, { type: T }>;
+type Geometries = ReadonlyMap<string, PartGeometry>;
+
+/** What this thread can do. Work on a model gets the geometry that it needs, whatever else the task carries. */
+const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } = {
+  draft: withModel((task: Of<'draft'>, geometries) => draft(task, geometries, cancelBy(task.stop))),
+  view: withModel((task: Of<'view'>, geometries) => view(task, geometries, cancelBy(task.stop))),
+  section: withModel((task: Of<'section'>, geometries) => section(task, geometries)),
+  explode: exploded,
+  'spread-file': withModel((task: Of<'spread-file'>, geometries) => spreadFile(task, geometries)),
+  read: (task) => read(task, cancelBy(task.stop)),
+  measure,
+  compare: async (task) => compare(task, await geometriesFor(keysToCompare(task), task.geometry)),
+  rescale: withModel((task: Of<'rescale'>, geometries) => rescale(task, geometries)),
+  pictures: withModel((_: Of<'pictures'>, geometries) => pictures(geometries)),
+  'group-picture': withModel((task: Of<'group-picture'>, geometries) => groupPicture(task, geometries)),
+  table: ({ file }) => (/\.xlsx$/i.test(file.name) ? readXlsx(file.name, file.bytes) : readCsv(file.name, new TextDecoder().decode(file.bytes))),
+  export: exportFile,
+};
+
+function withModel<T extends Computing & { readonly assembly: Assembly }>(work: (task: T, geometries: Geometries) => unknown) {
+  return async (task: T): Promise<unknown> => work(task, await geometriesFor(keysOf(task), task.geometry));
+}
+
 /** Errors cross to the caller as data: their class would be lost on the way. */
 export default async function run(task: GeometryTask): Promise<unknown> {
   try {
-    switch (task.type) {
-      case 'draft':
-        return await draft(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
-      case 'view':
-        return await view(task, await geometriesFor(keysOf(task), task.geometry), cancelBy(task.stop));
-      case 'section':
-        return section(task, await geometriesFor(keysOf(task), task.geometry));
-      case 'explode':
-        return await exploded(task);
-      case 'spread-file':
-        return await spreadFile(task, await geometriesFor(keysOf(task), task.geometry));
-      case 'read':
-        return await read(task, cancelBy(task.stop));
-      case 'measure':
-        return await measure(task);
-      case 'compare':
-        return compare(task, await geometriesFor(keysToCompare(task), task.geometry));
-      case 'rescale':
-        return rescale(task, await geometriesFor(keysOf(task), task.geometry));
-      case 'pictures':
-        return pictures(await geometriesFor(keysOf(task), task.geometry));
-      case 'group-picture':
-        return groupPicture(task, await geometriesFor(keysOf(task), task.geometry));
-      case 'table':
-        return /\.xlsx$/i.test(task.file.name)
-          ? await readXlsx(task.file.name, task.file.bytes)
-          : readCsv(task.file.name, new TextDecoder().decode(task.file.bytes));
-      case 'export':
-        return await exportFile(task);
-    }
+    return await (TASKS[task.type] as (task: GeometryTask) => unknown)(task);
   } catch (e) {
     if (e instanceof QuarryError) return { failed: e.code, details: e.details };
     throw e;
@@ -108,7 +103,9 @@ function keysToCompare({ before, after }: CompareTask): string[] {
   return [...[...a].filter((k) => !b.has(k)), ...[...b].filter((k) => !a.has(k))];
 }
 
-const keysOf = (task: { readonly assembly: Assembly }) => [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
+function keysOf(task: { readonly assembly: Assembly }): string[] {
+  return [...new Set(task.assembly.parts.map((p) => p.geometryKey))];
+}
 
 const cancelBy = (stop: Int32Array): Cancel => ({
   get aborted() {
@@ -118,8 +115,7 @@ const cancelBy = (stop: Int32Array): Cancel => ({
 
 async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel) {
   const views = new RemoteViews(task.port);
-  const components = componentsOf(task.assembly);
-  const stored = new Map<string, Uint8Array>();
+  const stored = new Map<string, StoredResult>();
   const done = await firstDrawing(task.assembly, geometries, {
     standard: task.standard,
     ...(task.sheet ? { sheet: task.sheet } : {}),
@@ -128,8 +124,8 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     compute: async (spec) => {
       const packed = await views.compute(spec);
       checkCancel(cancel);
-      stored.set(viewKey(spec, task.assembly, components), packed);
-      return unpackResult(packed)!;
+      stored.set(viewKey(spec, task.assembly), packed);
+      return fromStored(packed.data)!;
     },
     onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
   });
@@ -173,7 +169,7 @@ function rescale({ assembly, unitMm }: RescaleTask, geometries: ReadonlyMap<stri
 
 /** Views that other threads compute while this one drafts. */
 class RemoteViews {
-  private readonly waiting = new Map<number, { resolve: (packed: Uint8Array) => void; reject: (e: Error) => void }>();
+  private readonly waiting = new Map<number, { resolve: (packed: StoredResult) => void; reject: (e: Error) => void }>();
   private next = 0;
   private readonly port: MessagePort;
 
@@ -187,7 +183,7 @@ class RemoteViews {
     });
   }
 
-  compute(view: ViewSpec): Promise<Uint8Array> {
+  compute(view: ViewSpec): Promise<StoredResult> {
     const id = this.next++;
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject });
@@ -198,9 +194,9 @@ class RemoteViews {
 
 let solids: Promise<SolidPort> | undefined;
 
-async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<Uint8Array> {
+async function view(task: ViewTask & { geometry: MessagePort }, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel): Promise<StoredResult> {
   const port = task.spec.cut?.shape ? await (solids ??= loadSolidPort()) : undefined;
-  return packResult(computeView(task.assembly, geometries, task.spec, cancel, port, progressTo(task.geometry)));
+  return storedForm(computeView(task.assembly, geometries, task.spec, cancel, port, progressTo(task.geometry)));
 }
 
 async function exploded(task: ExplodeTask & Computing) {
@@ -263,7 +259,7 @@ async function measure(task: MeasureTask): Promise<MeasureResult> {
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   const { assembly } = task;
   const document: DrawingDocument = task.document;
-  const results = new Map<string, ViewResult>(task.results.map(([id, b]) => [id, unpackResult(b)!]));
+  const results = new Map<string, ViewResult>(task.results.map(([id, b]) => [id, fromStored(b)!]));
   const text = (s: string) => new TextEncoder().encode(s);
   if (task.kind === 'csv') return [text(listAsCsv(recordsOf(document, 'list')[0]?.columns, itemsOf(assembly, document), ledgerOf(document)))];
   if (task.kind === 'properties.csv' || task.kind === 'properties.xlsx') {

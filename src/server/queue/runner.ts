@@ -11,7 +11,7 @@ import { log } from '../log.ts';
 import { failJob } from '../services/jobs.ts';
 import { loadDrawing } from '../services/documents.ts';
 import { queueStaleViews } from '../services/view-requests.ts';
-import { computeAndStore, keyedViews } from '../services/views.ts';
+import { computeAndStore, keyedView } from '../services/views.ts';
 import { closeGeometryPool } from './geometry-pool.ts';
 import { importJob } from './import-task.ts';
 import { importModel } from './model-task.ts';
@@ -69,9 +69,10 @@ export async function startWork(): Promise<WorkHandle> {
       view: async (payload, helpers) => {
         const { job, view } = viewPayload.parse(payload);
         const { assembly, document } = await loadDrawing(job);
-        const keyed = keyedViews(assembly, document).find((k) => k.view.id === view);
+        const record = document[view];
         try {
-          if (keyed) await computeAndStore(assembly, keyed, (share) => tellSafely({ type: 'progress', job, view, share }));
+          if (record?.type === 'view')
+            await computeAndStore(assembly, keyedView(assembly, document, record), (share) => tellSafely({ type: 'progress', job, view, share }));
           await tell({ type: 'view', job, view });
         } catch (e) {
           if (!(e instanceof QuarryError) && helpers.job.attempts < helpers.job.max_attempts) throw e;

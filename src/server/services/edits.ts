@@ -1,5 +1,6 @@
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
+import { without } from '../../core/base/without.ts';
 import { readDrawing } from '../../core/document/file.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { getDatabase } from '../database/client.ts';
@@ -43,8 +44,8 @@ export async function readDrawingBack(jobId: string, version: number, file: stri
   const read = readDrawing(file);
   if ('wrong' in read) throw new QuarryError('BAD_REQUEST', { text: read.wrong });
   const { document } = await presentDocument(jobId);
-  const { model: _other, ...rest } = read.document;
-  const steps = changesBetween(document, { ...rest, ...(document['model'] ? { model: document['model'] } : {}) });
+  const { model } = document;
+  const steps = changesBetween(document, { ...without(read.document, 'model'), ...(model ? { model } : {}) });
   if (steps.length === 0) throw new QuarryError('BAD_REQUEST', { text: 'The file holds the drawing as it stands: there is nothing to change.' });
   return appendEdit(jobId, version, 'Drawing read back in', steps, token);
 }
@@ -82,7 +83,7 @@ export async function editsSince(jobId: string, version: number) {
 
 export async function undoState(jobId: string): Promise<{ canUndo: boolean; canRedo: boolean }> {
   const [row] = await getDatabase().select({ undo: job.undoHead, redo: job.redoHead }).from(job).where(eq(job.id, jobId));
-  return { canUndo: row?.undo != null, canRedo: row?.redo != null };
+  return { canUndo: typeof row?.undo === 'number', canRedo: typeof row?.redo === 'number' };
 }
 
 /** Versions of the edits that undo and redo take next. Each names the one below it. */

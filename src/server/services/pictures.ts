@@ -1,11 +1,11 @@
-import { and, eq, isNotNull } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull } from 'drizzle-orm';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { QuarryError } from '../../core/base/errors.ts';
-import { unpackResult } from '../../core/views/result-codec.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry } from '../database/schema.ts';
 import { runGroupPicture } from '../queue/geometry-pool.ts';
+import { fromStored } from '../stored-result.ts';
 import { loadDrawing } from './documents.ts';
 import { keyedViews, loadGeometries, storedResult } from './views.ts';
 
@@ -17,6 +17,15 @@ export async function partPicture(key: string): Promise<string> {
     .where(and(eq(geometry.key, key), isNotNull(geometry.picture)));
   if (!row?.picture) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
   return row.picture;
+}
+
+/** Small line drawings of parts by their keys; those that there is none of are left out. */
+export async function partPictures(keys: readonly string[]): Promise<Record<string, string>> {
+  const rows = await getDatabase()
+    .select({ key: geometry.key, picture: geometry.picture })
+    .from(geometry)
+    .where(and(inArray(geometry.key, [...keys]), isNotNull(geometry.picture)));
+  return Object.fromEntries(rows.map((r) => [r.key, r.picture!]));
 }
 
 /** Small line drawing of components of a job as they stand together. @throws QuarryError NOT_FOUND for one that the model does not have */
@@ -33,7 +42,7 @@ export async function jobPicture(jobId: string): Promise<string> {
   const views = keyedViews(assembly, document);
   const view = views.find((v) => v.view.id === 'view:isometric') ?? views[0];
   const data = view && (await storedResult(view.key));
-  const result = data && unpackResult(data);
+  const result = data && fromStored(data);
   if (!result) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
   return linesAsSvg(result.lines, 260);
 }

@@ -1,18 +1,16 @@
 import { sql } from 'drizzle-orm';
-import { QuarryError } from '../../core/base/errors.ts';
 import { getDatabase } from '../database/client.ts';
 import { loadDrawing } from './documents.ts';
-import { keyedViews, storedKeys, storedResult } from './views.ts';
+import { keyedView, keyedViews, storedKeys, storedResult, viewOf } from './views.ts';
 
 /**
- * The packed result of a view as its record stands now; when it was never computed, a queued job computes it and
+ * The packed and compressed result of a view as its record stands now; when it was never computed, a queued job computes it and
  * undefined comes back: a `view` event tells when it is there.
  * @throws QuarryError NOT_FOUND
  */
 export async function requestView(jobId: string, viewId: string): Promise<{ key: string; data: Uint8Array | undefined }> {
   const { assembly, document } = await loadDrawing(jobId);
-  const keyed = keyedViews(assembly, document).find((k) => k.view.id === viewId);
-  if (!keyed) throw new QuarryError('NOT_FOUND', { what: 'The view' });
+  const keyed = keyedView(assembly, document, viewOf(document, viewId));
   const data = await storedResult(keyed.key);
   if (!data) await queueView(jobId, viewId, keyed.key, SOON);
   return { key: keyed.key, data };

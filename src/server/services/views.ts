@@ -6,11 +6,12 @@ import type { Cut } from '../../core/cut/keep-whole.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { SectionProposal } from '../queue/geometry-tasks.ts';
 import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
-import { specOf, type ViewSpec } from '../../core/views/view-spec.ts';
+import { specified, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
 import { geometry, viewResult } from '../database/schema.ts';
 import { loadDrawing } from './documents.ts';
-import { viewKey } from '../view-key.ts';
+import type { StoredResult } from '../stored-result.ts';
+import { keyOfText } from '../view-key.ts';
 import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
 import { runExplode, runSection, runView } from '../queue/geometry-pool.ts';
 
@@ -20,19 +21,23 @@ export interface KeyedView {
   readonly key: string;
 }
 
-/** Every view of a document with the key of its result. */
-export function keyedViews(assembly: Assembly, document: DrawingDocument): KeyedView[] {
-  const components = componentsOf(assembly);
-  return recordsOf(document, 'view').map((view) => {
-    const spec = specOf(view, document, components);
-    return {
-      view,
-      spec,
-      key: viewKey(spec, assembly, components),
-    };
-  });
+/** A view of a document with the key of its result. */
+export function keyedView(assembly: Assembly, document: DrawingDocument, view: ViewRecord): KeyedView {
+  const { spec, text } = specified(view, document, assembly);
+  return { view, spec, key: keyOfText(text) };
 }
 
+export const keyedViews = (assembly: Assembly, document: DrawingDocument): KeyedView[] =>
+  recordsOf(document, 'view').map((view) => keyedView(assembly, document, view));
+
+/** @throws QuarryError NOT_FOUND */
+export function viewOf(document: DrawingDocument, id: string): ViewRecord {
+  const view = Object.hasOwn(document, id) ? document[id] : undefined;
+  if (view?.type !== 'view') throw new QuarryError('NOT_FOUND', { what: 'The view' });
+  return view;
+}
+
+/** The result of a view as it is stored, compressed. */
 export async function storedResult(key: string): Promise<Uint8Array | undefined> {
   const [row] = await getDatabase().select({ data: viewResult.data }).from(viewResult).where(eq(viewResult.key, key));
   return row?.data;
@@ -47,8 +52,20 @@ export async function storedKeys(keys: readonly string[]): Promise<Set<string>> 
   return new Set(rows.map((r) => r.key));
 }
 
-export async function storeResults(results: readonly (readonly [string, Uint8Array])[]): Promise<void> {
-  for (const [key, data] of results) await getDatabase().insert(viewResult).values({ key, data }).onConflictDoNothing();
+export async function storeResults(results: readonly (readonly [string, StoredResult])[]): Promise<void> {
+  for (const [key, { data, seen }] of results) await getDatabase().insert(viewResult).values({ key, data, seen }).onConflictDoNothing();
+}
+
+/** What of each component the views of a drawing show, as far as they are computed; by view id. */
+export async function seenAreas(jobId: string): Promise<Map<string, Uint8Array>> {
+  const { assembly, document } = await loadDrawing(jobId);
+  const keyed = keyedViews(assembly, document);
+  const rows = await getDatabase()
+    .select({ key: viewResult.key, seen: viewResult.seen })
+    .from(viewResult)
+    .where(inArray(viewResult.key, [...new Set(keyed.map((k) => k.key))]));
+  const byKey = new Map(rows.map((r) => [r.key, r.seen]));
+  return new Map(keyed.flatMap((k) => (byKey.has(k.key) ? [[k.view.id, byKey.get(k.key)!]] : [])));
 }
 
 /** Packed geometry by key. @throws QuarryError NOT_FOUND when one is missing */
@@ -75,8 +92,7 @@ export function computeAndStore(assembly: Assembly, keyed: KeyedView, onProgress
 
 async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void): Promise<void> {
   if ((await storedKeys([key])).size) return;
-  const data = await runView({ type: 'view', assembly, spec }, loadGeometries, undefined, onProgress);
-  await storeResults([[key, data]]);
+  await storeResults([[key, await runView({ type: 'view', assembly, spec }, loadGeometries, undefined, onProgress)]]);
 }
 
 /** What a section of the job along a cut would keep whole, and its size. @throws QuarryError NOT_FOUND */

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { scaleView } from '$core/document/moves';
   import { drawingOf, recordsOf, type ViewRecord } from '$core/document/records';
-  import { SEEN_MM2, visibleOnPaper } from '$core/proof/findings';
+  import { SEEN_MM2 } from '$core/proof/coverage';
+  import { visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { without } from '$core/base/without';
   import TextField from '$lib/shared/TextField.svelte';
@@ -42,7 +43,7 @@
     else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
   }
   const result = $derived(drawing.results.get(view.id));
-  const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result, view.scale) >= SEEN_MM2));
+  const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result.visibleArea, view.scale) >= SEEN_MM2));
   const here = $derived(
     new Set(
       recordsOf(drawing.document, 'balloon')

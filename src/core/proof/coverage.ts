@@ -1,0 +1,57 @@
+import type { Scene } from '../../elements/scene.ts';
+
+/** Least visible area that counts as seen, mm² on paper. */
+export const SEEN_MM2 = 1;
+
+export type Mark = 'not seen' | 'seen' | 'identified';
+const MARKS: readonly Mark[] = ['not seen', 'seen', 'identified'];
+
+/** Where each item of the ledger can be found: the answer to what takes a checker longest. */
+export interface Coverage {
+  /** Largest visible area in one view, mm² on paper, by index of the item. */
+  readonly most: Float64Array;
+  /** @param item,sheet their indices */
+  mark(item: number, sheet: number): Mark;
+  /** Best of all sheets. */
+  best(item: number): Mark;
+  /** How many sheets have at least this mark. */
+  count(item: number, mark: Mark): number;
+}
+
+/** Marks of all items on all sheets: one pass over the views, as far as they are computed. */
+export function coverageOf(scene: Scene): Coverage {
+  const { items, sheets } = scene;
+  const most = new Float64Array(items.length);
+  const marks = new Uint8Array(items.length * sheets.length);
+  const raise = (item: number, sheet: number, mark: number) => {
+    const at = item * sheets.length + sheet;
+    if (marks[at]! < mark) marks[at] = mark;
+  };
+  const sheetIndex = new Map(sheets.map((s, i) => [s.id, i]));
+  for (const v of scene.all('view')) {
+    const seen = scene.visibleArea(v.id);
+    const sheet = sheetIndex.get(v.sheet);
+    if (!seen || sheet === undefined) continue;
+    const k = v.scale * v.scale;
+    for (let i = 0; i < items.length; i++) {
+      let area = 0;
+      for (const c of items[i]!.components) area += seen[c] ?? 0;
+      area *= k;
+      if (area > most[i]!) most[i] = area;
+      if (area >= SEEN_MM2) raise(i, sheet, 1);
+    }
+  }
+  const index = new Map(items.map((item, i) => [item, i]));
+  for (const b of scene.all('balloon')) {
+    const item = scene.itemAt(b.component);
+    const sheet = sheetIndex.get(scene.one('view', b.view)?.sheet ?? '');
+    if (item && sheet !== undefined) raise(index.get(item)!, sheet, 2);
+  }
+  const row = (item: number) => marks.subarray(item * sheets.length, (item + 1) * sheets.length);
+  return {
+    most,
+    mark: (item, sheet) => MARKS[marks[item * sheets.length + sheet]!]!,
+    best: (item) => MARKS[row(item).reduce((a, b) => Math.max(a, b), 0)]!,
+    count: (item, mark) => row(item).reduce((n, m) => n + Number(m >= MARKS.indexOf(mark)), 0),
+  };
+}
