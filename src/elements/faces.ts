@@ -1,5 +1,6 @@
 import type { RecordOf } from '../core/document/records';
 import { balloonFace } from './balloon/face';
+import { centreFace } from './centre/face';
 import type { Face } from './face';
 import type { ElementRecord, ElementType } from './kinds';
 import { listFace } from './list/face';
@@ -10,6 +11,7 @@ import { viewFace } from './view/face';
 export const FACES = {
   view: viewFace,
   balloon: balloonFace,
+  centre: centreFace,
   list: listFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };

@@ -1,5 +1,6 @@
 import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.ts';
 import { balloonKind } from './balloon/kind.ts';
+import { centreKind } from './centre/kind.ts';
 import type { Kind } from './kind.ts';
 import { listKind } from './list/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
@@ -15,6 +16,7 @@ export const KINDS = {
   sheet: sheetKind,
   view: viewKind,
   balloon: balloonKind,
+  centre: centreKind,
   list: listKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 

@@ -165,7 +165,7 @@ export function homeOf(record: DrawingDocumentRecord): string | undefined {
   let known = homes.get(record);
   if (!known) {
     const held = referencesOf(record).find(({ reference: r }) => r.to === 'record' && r.whenGone === 'dropWith');
-    homes.set(record, (known = { id: held?.value }));
+    homes.set(record, (known = { id: held?.value as string | undefined }));
   }
   return known.id;
 }

@@ -19,10 +19,12 @@ const MOST_PATHS = 100_000;
  *   the fields named by `also` with it (`clear`).
  * - path: a component of the model. The field stays and is stale, which the findings show (`stale`), or it is taken out of
  *   the list that it is in (`leaveOut`).
+ * - edge: an edge of a component. It is marked as lost (`stale`), or taken out of its list (`leaveOut`).
  */
 export type Reference =
   | { readonly to: 'record'; readonly type: string; readonly whenGone: 'dropWith' | 'clear'; readonly also?: readonly string[] }
-  | { readonly to: 'path'; readonly whenGone: 'stale' | 'leaveOut' };
+  | { readonly to: 'path'; readonly whenGone: 'stale' | 'leaveOut' }
+  | { readonly to: 'edge'; readonly whenGone: 'stale' | 'leaveOut' };
 
 /** How a list of references shrinks. */
 export interface Shrinking {
@@ -56,6 +58,28 @@ export function paths(shrinking: Shrinking = {}) {
   const list = z.array(pathText().register(references, { to: 'path', whenGone: 'leaveOut' })).max(MOST_PATHS);
   return list.register(shrinkings, shrinking).readonly();
 }
+
+const edgeFields = () =>
+  z.object({
+    /** Path of the component. */
+    component: pathText(),
+    /** Key of the geometry in which `edge` counts: with another one the edge has to be found again. */
+    geometry: z.string().max(200),
+    edge: z.int().min(0),
+    /** It could not be found again in a newer model. */
+    lost: z.literal(true).exactOptional(),
+  });
+export type EdgeReference = Readonly<z.infer<ReturnType<typeof edgeFields>>>;
+
+/** An edge that is pointed at; lost, it stays and is shown as such. */
+export const edge = () => edgeFields().register(references, { to: 'edge', whenGone: 'stale' }).readonly();
+
+/** Edges of which those that are gone are left out. */
+export const edges = () =>
+  z
+    .array(edgeFields().register(references, { to: 'edge', whenGone: 'leaveOut' }).readonly())
+    .max(10_000)
+    .readonly();
 
 const LEVEL = 1e-4;
 const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;

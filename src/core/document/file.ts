@@ -59,9 +59,10 @@ function freeOfDangling(document: DrawingDocument): DrawingDocument {
     const next: Record<string, DrawingDocumentRecord> = {};
     let changed = false;
     for (const r of Object.values(now)) {
-      const { record } = followed(r, (reference, value) =>
-        reference.to !== 'record' || (Object.hasOwn(now, value) && now[value]!.type === reference.type) ? value : undefined,
-      );
+      const { record } = followed(r, {
+        record: (id, { to, ...reference }) =>
+          to === 'record' && Object.hasOwn(now, id) && now[id]!.type === (reference as { type: string }).type ? id : undefined,
+      });
       if (record !== r) changed = true;
       if (record) next[record.id] = record;
     }

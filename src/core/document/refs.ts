@@ -1,13 +1,12 @@
 import type { z } from 'zod';
-import { referenceOf, shrinkingOf, type Reference, type Shrinking } from './fields.ts';
+import { referenceOf, shrinkingOf, type EdgeReference, type Reference, type Shrinking } from './fields.ts';
 import type { DrawingDocument, DrawingDocumentRecord, RecordType } from './records.ts';
 import { SCHEMAS } from './schemas.ts';
 
-/** One reference that a record holds. */
-export interface Held {
-  readonly reference: Reference;
-  readonly value: string;
-}
+/** One reference that a record holds: an id, a path, or an edge. */
+export type Held =
+  | { readonly reference: Reference & { readonly to: 'record' | 'path' }; readonly value: string }
+  | { readonly reference: Reference & { readonly to: 'edge' }; readonly value: EdgeReference };
 
 /** The references below a field, as its schema declares them; fields without any are left out. */
 type Tree =
@@ -48,7 +47,7 @@ export function referencesOf(record: DrawingDocumentRecord): Held[] {
   const out: Held[] = [];
   const visit = (tree: Tree, value: unknown): void => {
     if (value === null || value === undefined) return;
-    if (tree.kind === 'leaf') out.push({ reference: tree.reference, value: value as string });
+    if (tree.kind === 'leaf') out.push({ reference: tree.reference, value } as Held);
     else if (tree.kind === 'list') for (const v of value as readonly unknown[]) visit(tree.item, v);
     else for (const [key, t] of tree.fields) visit(t, (value as Record<string, unknown>)[key]);
   };
@@ -57,8 +56,12 @@ export function referencesOf(record: DrawingDocumentRecord): Held[] {
   return out;
 }
 
-/** What a target is called from now on; undefined when it is gone. */
-export type Follow = (reference: Reference, value: string) => string | undefined;
+/** What targets are called from now on; undefined when one is gone. What is not told stays. */
+export interface Follow {
+  record?(id: string, reference: Reference): string | undefined;
+  path?(path: string, reference: Reference): string | undefined;
+  edge?(edge: EdgeReference, reference: Reference): EdgeReference | undefined;
+}
 
 /** The record with its references followed. */
 export interface Followed<R> {
@@ -80,11 +83,18 @@ export function followed<R extends DrawingDocumentRecord>(record: R, follow: Fol
   const visit = (tree: Tree, value: unknown): unknown => {
     if (value === null || value === undefined) return value;
     if (tree.kind === 'leaf') {
-      const next = follow(tree.reference, value as string);
+      const next = followLeaf(tree.reference, value, follow);
       if (next !== undefined) return next;
       const { whenGone } = tree.reference;
-      if (whenGone === 'stale') stale.push(value as string);
-      return whenGone === 'dropWith' ? DROP : whenGone === 'clear' ? null : whenGone === 'leaveOut' ? GONE : value;
+      if (whenGone === 'leaveOut') return GONE;
+      if (whenGone !== 'stale') return whenGone === 'dropWith' ? DROP : null;
+      if (tree.reference.to === 'path') stale.push(value as string);
+      else {
+        const lost = value as EdgeReference;
+        stale.push(lost.component);
+        return lost.lost ? lost : { ...lost, lost: true };
+      }
+      return value;
     }
     return tree.kind === 'list' ? list(tree, value as readonly unknown[]).value : fields(tree, value as Record<string, unknown>);
   };
@@ -128,11 +138,22 @@ export function followed<R extends DrawingDocumentRecord>(record: R, follow: Fol
   return { record: next === DROP || next === GONE ? undefined : (next as R), stale };
 }
 
+function followLeaf(reference: Reference, value: unknown, follow: Follow): unknown {
+  switch (reference.to) {
+    case 'record':
+      return follow.record ? follow.record(value as string, reference) : value;
+    case 'path':
+      return follow.path ? follow.path(value as string, reference) : value;
+    case 'edge':
+      return follow.edge ? follow.edge(value as EdgeReference, reference) : value;
+  }
+}
+
 /** A sentence about a reference to a record that is not there, or is of another type. @param of looks only at these */
 export function brokenReference(doc: DrawingDocument, of: readonly DrawingDocumentRecord[] = Object.values(doc)): string | undefined {
   for (const r of of)
     for (const { reference, value } of referencesOf(r))
-      if (reference.to === 'record' && !isA(doc, value, reference.type))
+      if (reference.to === 'record' && !isA(doc, value as string, reference.type))
         return reference.type === 'sheet'
           ? `“${r.id}” would be on no sheet`
           : `“${r.id}” would ${reference.whenGone === 'dropWith' ? `belong to no ${reference.type}` : `point at no ${reference.type}`}`;

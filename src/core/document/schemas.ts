@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { balloonRecord } from '../../elements/balloon/record.ts';
+import { centreRecord } from '../../elements/centre/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
@@ -15,6 +16,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   viewRecord,
   spreadRecord,
   balloonRecord,
+  centreRecord,
   listRecord,
   propertyRecord,
   ledgerRecord,

@@ -52,7 +52,7 @@ export function dropWithDependants(doc: DrawingDocument, ...ids: readonly string
     before = gone.size;
     for (const r of Object.values(doc)) {
       if (gone.has(r.id)) continue;
-      const { record } = followed(r, (reference, value) => (reference.to === 'record' && gone.has(value) ? undefined : value));
+      const { record } = followed(r, { record: (id) => (gone.has(id) ? undefined : id) });
       if (!record) gone.add(r.id);
       else if (record !== r) freed.set(r.id, { op: 'put', record });
     }

@@ -1,5 +1,5 @@
-export type FindingCode =
-  'NOT_IDENTIFIED' | 'SEEN_NOWHERE' | 'OVERLAP' | 'OUTSIDE_FRAME' | 'LEADERS_CROSS' | 'LEADER_SLANT' | 'LIST_GAP' | 'NOT_CUT' | 'NOT_HATCHED' | 'OFF_TARGET';
+/** Words in capitals: each kind of element has its own. */
+export type FindingCode = Uppercase<string>;
 
 /** One thing that a checker would mark. */
 export interface Finding {

@@ -5,7 +5,8 @@ import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract, type Vec2 } from '../base/vector.ts';
-import type { DrawingDocument, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
+import type { DrawingDocument, DrawingDocumentRecord, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
+import type { EdgeReference } from '../document/fields.ts';
 import { followed } from '../document/refs.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
@@ -25,6 +26,8 @@ export interface TakeOver {
 }
 
 export interface TakeOverOptions {
+  /** Which edge of the newer geometry an edge of the older one is; without it edges of changed parts are lost. */
+  readonly edges?: (before: string, after: string, edge: number) => number | undefined;
   /** Numbers of items that are gone are given to new ones, lowest first. Default: they are not given again. */
   readonly reuseNumbers?: boolean;
 }
@@ -81,13 +84,30 @@ export function takeOver(
     return Math.hypot(...by) < 1e-6 ? undefined : by;
   };
   const moved = changeOf({ point: shifted(shift, () => 1).point });
+  /** The same edge of the same component, or of another piece of its item, in its newer shape. */
+  const edge = (e: EdgeReference): EdgeReference | undefined => {
+    const [was, is] = [oldAt.get(e.component), freshAt.get(target(e.component) ?? '')];
+    if (!was || !is || e.lost) return undefined;
+    const [from, to] = [before.parts[was.part]!.geometryKey, assembly.parts[is.part]!.geometryKey];
+    const index = from !== e.geometry ? undefined : from === to ? e.edge : options.edges?.(from, to, e.edge);
+    return index === undefined ? undefined : { ...e, component: is.path, geometry: to, edge: index };
+  };
   for (const r of Object.values(doc)) {
-    const { record, stale } = followed((isElement(r) && kindOf(r).follow?.(r, moved)) || r, (reference, value) =>
-      reference.to !== 'path' ? value : reference.whenGone === 'stale' ? target(value) : newPath.get(value),
-    );
-    for (const path of stale) losses.push({ record: r.id, text: `A ${r.type} pointed at “${nameOf(path)}”, which is gone.` });
-    if (!record || stale.length) continue;
-    if (record !== r) steps.push({ op: 'put', record });
+    const { record, stale } = followed((isElement(r) && kindOf(r).follow?.(r, moved)) || r, {
+      path: (path, { whenGone }) => (whenGone === 'stale' ? target(path) : newPath.get(path)),
+      edge,
+    });
+    for (const path of stale)
+      losses.push({
+        record: r.id,
+        text:
+          target(path) === undefined
+            ? `A ${titleOf(r)} pointed at “${nameOf(path)}”, which is gone.`
+            : `A ${titleOf(r)} lost its edge of “${nameOf(path)}”, which has another shape now.`,
+      });
+    // A component that is gone leaves its path: the next model may bring it back.
+    const same = record === r || (stale.length > 0 && r.type === 'balloon');
+    if (record && !same) steps.push({ op: 'put', record });
     if (r.type === 'spread') {
       const gone = r.pulls.length - (record as SpreadRecord).pulls.length;
       if (gone) losses.push({ record: r.id, text: `${gone === 1 ? 'One pull' : `${gone} pulls`} of ${r.name} moved nothing but parts that are gone.` });
@@ -95,6 +115,8 @@ export function takeOver(
   }
   return { assembly, steps, losses };
 }
+
+const titleOf = (r: DrawingDocumentRecord) => (isElement(r) ? kindOf(r).title : r.type);
 
 const pathAt = (list: readonly Component[], i: number) => (i >= 0 ? list[i]!.path : undefined);
 

@@ -31,6 +31,7 @@ import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
 import { changeReport } from '../../core/revision/changes.ts';
 import { matchAssemblies } from '../../core/revision/match.ts';
 import { shapeTeller } from '../../core/revision/same-shape.ts';
+import { edgeFinder } from '../../core/revision/edges.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
@@ -154,7 +155,11 @@ function compare({ before, after, document, decisions, model, options }: Compare
     const [p, q] = [before.parts[d.before]!, after.parts[d.after]!];
     return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why, assumed: d.assumed };
   });
-  return { ...takeOver(before, after, document, matching, model, options), report: changeReport(before, after, matching, geometries), doubtful };
+  return {
+    ...takeOver(before, after, document, matching, model, { ...options, edges: edgeFinder(geometries) }),
+    report: changeReport(before, after, matching, geometries),
+    doubtful,
+  };
 }
 
 function rescale({ assembly, unitMm }: RescaleTask, geometries: ReadonlyMap<string, PartGeometry>): ReadResult {

@@ -4,7 +4,9 @@
   import { drawingOf, type SheetRecord } from '$core/document/records';
   import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
   import { formatByName, SHEET_FORMATS } from '$core/sheet/formats';
-  import { FileDown } from '@lucide/svelte';
+  import { call, type ApiFailure } from '$lib/shared/api';
+  import { notify } from '$lib/shared/notices.svelte';
+  import { FileDown, FileUp } from '@lucide/svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
@@ -21,6 +23,18 @@
     const f = formatByName(name)!;
     return f.standard === 'iso' ? `${name}  ${f.long} × ${f.short}` : `${name}  ${f.long / 25.4} × ${f.short / 25.4} in`;
   };
+  /** A drawing that was given away as JSON takes the place of this one; undo brings this one back. */
+  async function readBack(e: Event & { currentTarget: HTMLInputElement }) {
+    const file = e.currentTarget.files?.[0];
+    e.currentTarget.value = '';
+    if (!file) return;
+    try {
+      await call(`/api/jobs/${drawing.id}/drawing`, { method: 'PUT', body: { version: drawing.version, file: await file.text() } });
+      notify('good', 'The drawing is read back in. Undo brings the one before back.');
+    } catch (failure) {
+      notify('trouble', (failure as ApiFailure).message);
+    }
+  }
   const resize = (size: string, landscape: boolean, all: boolean) =>
     drawing.edit(
       all ? 'Size of all sheets' : 'Size of sheet',
@@ -106,7 +120,17 @@
     font-size: 0.9rem;
     margin-bottom: 0.2rem;
   }
-  a {
+  .back input {
+    position: absolute;
+    opacity: 0;
+    width: 1px;
+  }
+  .back:focus-within {
+    outline: 2px solid var(--teal);
+  }
+  a,
+  .back {
+    cursor: pointer;
     display: flex;
     gap: 0.4rem;
     align-items: center;
