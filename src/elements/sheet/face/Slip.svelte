@@ -84,6 +84,9 @@
   <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
   <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
   <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
+  <li>
+    <label class="back"><FileUp size={15} /> Read a drawing back in<input type="file" accept=".json" onchange={readBack} /></label>
+  </li>
 </ul>
 <hr />
 <h3>A checker would mark</h3>
