@@ -1,7 +1,12 @@
-// npm run bench -- outline|cut|import|explode: prints one JSON line per case, ratios measured in the same run.
+// npm run bench -- outline|cut|import|explode|sheet: prints one JSON line per case, ratios measured in the same run.
 import { installPackages } from './install.mjs';
 
 await installPackages();
-const { bundle, runBundled } = await import('./bundle.mjs');
-await bundle();
-await runBundled('bench/main.ts', 'bench.js');
+if (process.argv[2] === 'sheet') {
+  const { benchSheet } = await import('./bench-sheet.mjs');
+  await benchSheet();
+} else {
+  const { bundle, runBundled } = await import('./bundle.mjs');
+  await bundle();
+  await runBundled('bench/main.ts', 'bench.js');
+}

@@ -45,6 +45,7 @@ export class Scene {
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
   private readonly sections = new Map<string, ViewRecord[]>();
   private readonly pages = new Map<string, Page>();
+  private readonly inOrder = new Set<readonly DrawingDocumentRecord[]>();
   private readonly paths: ReadonlyMap<string, Component>;
   private readonly itemByComponent: readonly (Item | undefined)[];
   private known: { readonly families?: readonly MaterialFamily[] } = {};
@@ -63,9 +64,13 @@ export class Scene {
       if (home !== undefined) push(this.homes, home, r);
       if (r.type === 'view' && r.cut?.shownIn) push(this.sections, r.cut.shownIn, r);
     }
-    for (const list of [...this.byType.values(), ...this.homes.values(), ...this.sections.values()]) list.sort(byId);
     this.sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
-    const { items, itemByComponent, paths } = ledgerFor(assembly, document, this.components);
+    const { items, itemByComponent, paths } = ledgerFor(
+      assembly,
+      document,
+      this.components,
+      (['property', 'ledger', 'numbers'] as const).flatMap((type): DrawingDocumentRecord[] => this.byType.get(type) ?? []),
+    );
     this.items = items;
     this.itemByComponent = itemByComponent;
     this.paths = paths;
@@ -73,7 +78,17 @@ export class Scene {
 
   /** All records of a type, by id. */
   all<T extends RecordType>(type: T): readonly RecordOf<T>[] {
-    return (this.byType.get(type) as RecordOf<T>[] | undefined) ?? [];
+    return this.sorted(this.byType.get(type)) as readonly RecordOf<T>[];
+  }
+
+  /** Lists are put in order when they are asked for: most never are. */
+  private sorted<R extends DrawingDocumentRecord>(list: R[] | undefined): readonly R[] {
+    if (!list) return [];
+    if (!this.inOrder.has(list)) {
+      list.sort(byId);
+      this.inOrder.add(list);
+    }
+    return list;
   }
 
   one<T extends RecordType>(type: T, id: string | null | undefined): RecordOf<T> | undefined {
@@ -83,7 +98,7 @@ export class Scene {
 
   /** What stands on a sheet or belongs to a view, by id: records that go with it when it goes. */
   at(home: string): readonly DrawingDocumentRecord[] {
-    return this.homes.get(home) ?? [];
+    return this.sorted(this.homes.get(home));
   }
 
   viewsOn(sheet: string): readonly ViewRecord[] {
@@ -124,7 +139,7 @@ export class Scene {
 
   /** Sections whose cutting plane a view shows. */
   sectionsShownIn(view: string): readonly ViewRecord[] {
-    return this.sections.get(view) ?? [];
+    return this.sorted(this.sections.get(view)) as readonly ViewRecord[];
   }
 
   component(path: string): Component | undefined {
@@ -180,8 +195,7 @@ interface Ledger {
 const ledgers = new WeakMap<Assembly, Ledger>();
 
 /** Items depend on the model and on few records: as long as those stay, they stay. */
-function ledgerFor(assembly: Assembly, document: DrawingDocument, components: readonly Component[]): Ledger {
-  const records = Object.values(document).filter((r) => r.type === 'property' || r.type === 'ledger' || r.type === 'numbers');
+function ledgerFor(assembly: Assembly, document: DrawingDocument, components: readonly Component[], records: readonly DrawingDocumentRecord[]): Ledger {
   const known = ledgers.get(assembly);
   if (known && known.records.length === records.length && records.every((r, i) => r === known.records[i])) return known;
   const items = itemsOf(assembly, document);

@@ -1,8 +1,6 @@
-import type { DisplayItem, DisplayList } from '../core/picture/display-list.ts';
-import { emFor } from '../core/picture/lettering.ts';
+import type { DisplayList } from '../core/picture/display-list.ts';
 import { num } from '../core/picture/shapes.ts';
-
-const escape = (s: string) => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+import { escapeXml as escape, svgItems } from '../core/picture/svg-items.ts';
 
 export interface SvgOptions {
   /** Pictures by key, as data URLs. */
@@ -16,7 +14,7 @@ export function writeSvg(list: DisplayList, options: SvgOptions = {}): string {
   const groups = list.groups
     .map(
       (g) =>
-        `<g data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${g.items.map((i) => item(i, options)).join('')}</g>`,
+        `<g data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${svgItems(g.items, (key) => options.images?.get(key))}</g>`,
     )
     .join('\n');
   return `<?xml version="1.0" encoding="UTF-8"?>
@@ -26,19 +24,4 @@ export function writeSvg(list: DisplayList, options: SvgOptions = {}): string {
 ${groups}
 </svg>
 `;
-}
-
-function item(i: DisplayItem, options: SvgOptions): string {
-  switch (i.kind) {
-    case 'stroke':
-      return `<path d="${i.d}" stroke-width="${num(i.width)}"${i.dash ? ` stroke-dasharray="${i.dash.join(' ')}"` : ''}/>`;
-    case 'fill':
-      return `<path d="${i.d}" style="fill:${i.color};stroke:none" fill-rule="evenodd"/>`;
-    case 'text':
-      return `<text x="${num(i.x)}" y="${num(i.y)}" font-size="${num(emFor(i.height))}" text-anchor="${i.anchor}">${escape(i.text)}</text>`;
-    case 'image': {
-      const href = options.images?.get(i.image);
-      return href ? `<image x="${num(i.x)}" y="${num(i.y)}" width="${num(i.width)}" height="${num(i.height)}" href="${href}" preserveAspectRatio="none"/>` : '';
-    }
-  }
 }

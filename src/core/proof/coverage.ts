@@ -1,4 +1,5 @@
 import type { Scene } from '../../elements/scene.ts';
+import type { Item } from '../ledger/items.ts';
 
 /** Least visible area that counts as seen, mm² on paper. */
 export const SEEN_MM2 = 1;
@@ -33,10 +34,9 @@ export function coverageOf(scene: Scene): Coverage {
     const sheet = sheetIndex.get(v.sheet);
     if (!seen || sheet === undefined) continue;
     const k = v.scale * v.scale;
-    for (let i = 0; i < items.length; i++) {
-      let area = 0;
-      for (const c of items[i]!.components) area += seen[c] ?? 0;
-      area *= k;
+    const areas = itemAreas(seen, items);
+    for (let i = 0; i < areas.length; i++) {
+      const area = areas[i]! * k;
       if (area > most[i]!) most[i] = area;
       if (area >= SEEN_MM2) raise(i, sheet, 1);
     }
@@ -54,4 +54,19 @@ export function coverageOf(scene: Scene): Coverage {
     best: (item) => MARKS[row(item).reduce((a, b) => Math.max(a, b), 0)]!,
     count: (item, mark) => row(item).reduce((n, m) => n + Number(m >= MARKS.indexOf(mark)), 0),
   };
+}
+
+const known = new WeakMap<object, { readonly items: readonly Item[]; readonly areas: Float64Array }>();
+
+/** Visible area of each item, mm² at 1:1; worked out once per view. */
+function itemAreas(seen: ArrayLike<number>, items: readonly Item[]): Float64Array {
+  const there = known.get(seen);
+  if (there?.items === items) return there.areas;
+  const areas = Float64Array.from(items, (i) => {
+    let area = 0;
+    for (const c of i.components) area += seen[c] ?? 0;
+    return area;
+  });
+  known.set(seen, { items, areas });
+  return areas;
 }

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { recordsOf } from '$core/document/records';
   import { stepsOf } from '$core/ledger/grid';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2 } from '$core/proof/coverage';
@@ -20,7 +19,8 @@
     drawing.edit(label, stepsOf(drawing.document, [{ part: item.part, key, text }], new Date().toISOString()));
   }
   const seen = $derived(
-    recordsOf(drawing.document, 'view')
+    drawing.scene
+      .all('view')
       .map((v) => ({ view: v, area: visibleOnPaper(item, drawing.scene.visibleArea(v.id) ?? [], v.scale) }))
       .filter((s) => s.area >= SEEN_MM2)
       .sort((a, b) => b.area - a.area),

@@ -36,6 +36,9 @@ export type Selection =
 const LOOK_MS = 120;
 const MOST_LOOKS = 1500;
 
+/** What is not under the pointer follows a change this much later. */
+const CALM_MS = 150;
+
 /** The open drawing: document, computed views, selection, and the queue of changes on their way to the server. */
 export class Drawing {
   readonly id: string;
@@ -54,7 +57,7 @@ export class Drawing {
   lost = $state(false);
   results = new SvelteMap<string, ViewResult>();
   /** What views show of each component, for the ledger: it knows of all sheets before they are fetched. */
-  seen = new SvelteMap<string, Float32Array>();
+  seen = $state.raw<ReadonlyMap<string, Float32Array>>(new Map());
   seenThere = $state(false);
   /** How far the views on their way are, 0…1, and those that cannot be drawn with the reason. */
   progress = new SvelteMap<string, number>();
@@ -63,6 +66,7 @@ export class Drawing {
   computing = new SvelteMap<string, string>();
   /** Id of the model that is shown; empty: the one the drawing was first made from. */
   readonly model: string;
+  private calmSoon: ReturnType<typeof setTimeout> | undefined;
   private drawsViews = true;
   private opened = false;
   private specs = new Map<string, string>();
@@ -71,12 +75,14 @@ export class Drawing {
 
   /** The drawing, indexed. What is read of a view's result is read when it is drawn: each picture waits for its own only. */
   readonly scene = $derived.by(() => new Scene({ document: this.document, assembly: this.assembly, results: this.results, seen: this.seen }));
+  /** The scene a moment after the last change: for what may lag behind the pointer. */
+  calm = $state.raw<Scene>(undefined!);
   readonly items = $derived(this.scene.items);
   readonly sheets = $derived(this.scene.sheets);
   /** The picture of the open sheet; others are drawn where they are shown. */
   readonly picture = $derived.by(() => (this.scene.one('sheet', this.sheetId) ? composeSheet(this.scene, this.sheetId) : undefined));
   /** What a checker would mark on the open sheet, and of the drawing as a whole. */
-  readonly findings = $derived.by(() => [...itemFindings(this.scene), ...sheetFindings(this.scene, this.sheetId)]);
+  readonly findings = $derived.by(() => [...itemFindings(this.calm), ...(this.calm.one('sheet', this.sheetId) ? sheetFindings(this.calm, this.sheetId) : [])]);
   readonly kept = $derived(this.waiting === 0 && !this.lost);
 
   constructor(data: DrawingData) {
@@ -92,6 +98,7 @@ export class Drawing {
     // A reload comes back to the sheet that was open.
     const last = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(`sheet:${data.id}`);
     if (last && data.document[last]?.type === 'sheet') this.openSheet = last;
+    this.calm = this.scene;
     this.outbox = new Outbox(
       data,
       lineOf(data.id),
@@ -120,7 +127,7 @@ export class Drawing {
     };
     this.opened = true;
     this.refreshViews();
-    if (views) void this.fetchSeen();
+    if (views) void this.fetchSeenAfterSheet();
     return () => this.events?.close();
   }
 
@@ -183,6 +190,10 @@ export class Drawing {
     }
     if (state.document === this.document) return;
     this.document = state.document;
+    this.calmSoon ??= setTimeout(() => {
+      this.calmSoon = undefined;
+      this.calm = this.scene;
+    }, CALM_MS);
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
     const s = this.selection;
     if (s.kind === 'record' && !this.document[s.id]) this.selection = { kind: 'none' };
@@ -194,7 +205,7 @@ export class Drawing {
 
   /** Fetches the views of a sheet that are not here, if any are wanted. */
   fetchSheet(id: string): void {
-    if (this.opened && this.drawsViews) for (const v of viewsOn(this.document, id)) this.want(v);
+    if (this.opened && this.drawsViews) for (const v of this.scene.viewsOn(id)) this.want(v);
   }
 
   /** Fetches what changed of the views that are here, and what the open sheet shows. */
@@ -205,6 +216,12 @@ export class Drawing {
       const view = this.document[id];
       if (view?.type === 'view') this.want(view);
     }
+  }
+
+  private async fetchSeenAfterSheet(): Promise<void> {
+    for (let n = 0; n < MOST_LOOKS && !this.openReady; n++) await new Promise((done) => setTimeout(done, LOOK_MS));
+    await new Promise((done) => setTimeout(done, CALM_MS));
+    await this.fetchSeen();
   }
 
   private seenSoon: ReturnType<typeof setTimeout> | undefined;
@@ -221,7 +238,8 @@ export class Drawing {
       const response = await fetch(`/api/jobs/${this.id}/seen`);
       if (!response.ok) throw new Error(`status ${response.status}`);
       const areas = unpack<Record<string, Uint8Array>>('NQsn', 1, new Uint8Array(await response.arrayBuffer())) ?? {};
-      for (const [view, bytes] of Object.entries(areas)) this.seen.set(view, new Float32Array(bytes.slice().buffer));
+      this.seen = new Map(Object.entries(areas).map(([view, bytes]) => [view, new Float32Array(bytes.slice().buffer)]));
+      this.calm = this.scene;
       this.seenThere = true;
     } catch {
       setTimeout(() => void this.fetchSeen(), 3000);

@@ -1,6 +1,9 @@
+<svelte:options namespace="svg" />
+
 <script lang="ts">
-  import type { DisplayGroup } from '$core/picture/display-list';
+  import type { DisplayGroup, DisplayItem } from '$core/picture/display-list';
   import { emFor } from '$core/picture/lettering';
+  import { markupOf } from './markup';
 
   interface Props {
     group: DisplayGroup;
@@ -11,29 +14,44 @@
   }
   const { group, highlight, highlightItem, images }: Props = $props();
 
-  const isOn = (source: { component?: number; item?: number } | undefined) =>
+  const isOn = ({ source }: Extract<DisplayItem, { source?: unknown }>) =>
     source !== undefined &&
     ((source.component !== undefined && (highlight?.has(source.component) ?? false)) || (source.item !== undefined && source.item === highlightItem));
+  /** What is selected is drawn over the picture, which stays as it is. */
+  const lit = $derived(highlight?.size || highlightItem !== undefined ? group.items.filter((i) => i.kind !== 'image' && isOn(i)) : []);
 </script>
 
-{#each group.items as item, i (i)}
+<g class="ink">
+  <!-- eslint-disable-next-line svelte/no-at-html-tags -- thousands of lines: the browser reads them at once; texts are escaped -->
+  {@html markupOf(group, images)}
+</g>
+{#each lit as item, i (i)}
   {#if item.kind === 'stroke'}
     <path
       d={item.d}
       fill="none"
-      stroke={isOn(item.source) ? '#12707a' : '#000'}
-      stroke-width={isOn(item.source) ? item.width * 1.3 : item.width}
+      stroke="#12707a"
+      stroke-width={item.width * 1.3}
       stroke-dasharray={item.dash?.join(' ')}
       stroke-linecap="round"
       stroke-linejoin="round"
     />
   {:else if item.kind === 'fill'}
-    <path d={item.d} fill={isOn(item.source) ? '#12707a' : item.color} fill-rule="evenodd" />
+    <path d={item.d} fill="#12707a" fill-rule="evenodd" />
   {:else if item.kind === 'text'}
-    <text x={item.x} y={item.y} font-size={emFor(item.height)} text-anchor={item.anchor} font-family="osifont" fill={isOn(item.source) ? '#12707a' : '#000'}
-      >{item.text}</text
-    >
-  {:else if images(item.image)}
-    <image x={item.x} y={item.y} width={item.width} height={item.height} href={images(item.image)} preserveAspectRatio="none" />
+    <text x={item.x} y={item.y} font-size={emFor(item.height)} text-anchor={item.anchor} font-family="osifont" fill="#12707a">{item.text}</text>
   {/if}
 {/each}
+
+<style>
+  .ink :global(path) {
+    fill: none;
+    stroke: #000;
+    stroke-linecap: round;
+    stroke-linejoin: round;
+  }
+  .ink :global(text) {
+    font-family: osifont;
+    fill: #000;
+  }
+</style>

@@ -11,9 +11,9 @@
   const mass = $derived(totalMass(drawing.items));
   const unit = $derived(drawing.scene.ledger.massUnit);
   const pieces = $derived(drawing.items.reduce((s, i) => s + i.quantity, 0));
-  const coverage = $derived(coverageOf(drawing.scene));
+  const coverage = $derived(coverageOf(drawing.calm));
   const ready = $derived(drawing.seenThere && drawing.computing.size === 0);
-  const all = $derived(drawing.items.map((item, index) => ({ item, index })));
+  const all = $derived(drawing.calm.items.map((item, index) => ({ item, index })));
   const nowhere = $derived(all.filter((r) => coverage.best(r.index) === 'not seen'));
   const unidentified = $derived(all.filter((r) => coverage.best(r.index) !== 'identified'));
   const gaps = $derived(all.filter((r) => r.item.gaps.length > 0));
@@ -32,9 +32,9 @@
 
   /** With more sheets than this their marks are counted instead of drawn. */
   const MOST_MARKS = 14;
-  const marks = $derived(drawing.sheets.length <= MOST_MARKS ? drawing.sheets.map((_, n) => n) : undefined);
+  const marks = $derived(drawing.calm.sheets.length <= MOST_MARKS ? drawing.calm.sheets.map((_, n) => n) : undefined);
   const counted = (index: number) =>
-    `seen on ${coverage.count(index, 'seen')}, identified on ${coverage.count(index, 'identified')} of ${drawing.sheets.length} sheets`;
+    `seen on ${coverage.count(index, 'seen')}, identified on ${coverage.count(index, 'identified')} of ${drawing.calm.sheets.length} sheets`;
 
   let scroll = $state.raw<HTMLElement | null>(null);
   // Rows are as high as their texts: guessed until they are in sight, then measured.

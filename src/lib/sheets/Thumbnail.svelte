@@ -1,21 +1,42 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { SheetRecord } from '$core/document/records';
+  import type { DisplayList } from '$core/picture/display-list';
   import { pageOf } from '$core/sheet/page';
-  import { composeSheet } from '$elements/compose';
+  import { composeSheet, inputsOf } from '$elements/compose';
+  import type { Scene } from '$elements/scene';
   import type { Drawing } from '../shared/drawing.svelte';
-  import GroupPicture from './GroupPicture.svelte';
   import { shadingUrl } from './images.svelte';
+  import { paint } from './paint';
 
   const { drawing, sheet, number }: { drawing: Drawing; sheet: SheetRecord; number: number } = $props();
 
   const page = $derived(pageOf(sheet).geometry);
   /** Only what is in sight is drawn. */
   let inSight = $state(false);
-  const picture = $derived(inSight ? composeSheet(drawing.scene, sheet.id) : undefined);
+  let last: { readonly inputs: readonly unknown[]; readonly picture: DisplayList } | undefined;
+  const picture = $derived(inSight && drawing.openReady && drawing.calm.one('sheet', sheet.id) ? pictureOf(drawing.calm) : last?.picture);
+
+  /** The same picture as long as nothing in it changed. */
+  function pictureOf(scene: Scene): DisplayList {
+    const inputs = inputsOf(scene, sheet.id);
+    if (!last || inputs.length !== last.inputs.length || inputs.some((v, i) => v !== last!.inputs[i]))
+      last = { inputs, picture: composeSheet(scene, sheet.id) };
+    return last.picture;
+  }
+  let canvas = $state.raw<HTMLCanvasElement>();
+  // Drawn when nothing else is to do; a sheet of thousands of lines is one element here.
+  $effect(() => {
+    const [list, target] = [picture, canvas];
+    if (!list || !target) return;
+    const shown = list.groups.flatMap((g) => g.items);
+    const soon = setTimeout(() => paint(target, list, shown, (id) => shadingUrl(drawing.results.get(id))), 30);
+    return () => clearTimeout(soon);
+  });
 
   // The open sheet comes first.
   $effect(() => {
-    if (inSight && drawing.openReady) drawing.fetchSheet(sheet.id);
+    if (inSight && drawing.openReady) untrack(() => drawing.fetchSheet(sheet.id));
   });
 
   function watch(node: HTMLElement) {
@@ -34,11 +55,7 @@
   title={sheet.name}
   style="aspect-ratio: {page.width} / {page.height}"
 >
-  {#if picture}
-    <svg viewBox="0 0 {picture.width} {picture.height}" aria-hidden="true">
-      {#each picture.groups as g (g.id)}<GroupPicture group={g} images={(id) => shadingUrl(drawing.results.get(id))} />{/each}
-    </svg>
-  {/if}
+  <canvas bind:this={canvas} aria-hidden="true"></canvas>
   <span>{number}</span>
 </button>
 
@@ -56,8 +73,9 @@
   button.on {
     box-shadow: 0 0 0 2px var(--teal);
   }
-  svg {
+  canvas {
     height: 100%;
+    width: 100%;
     display: block;
   }
   span {

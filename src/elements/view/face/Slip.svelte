@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleView } from '$core/document/moves';
-  import { drawingOf, recordsOf, type ViewRecord } from '$core/document/records';
+  import { drawingOf, type ViewRecord } from '$core/document/records';
   import { SEEN_MM2 } from '$core/proof/coverage';
   import { visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
@@ -46,12 +46,13 @@
   const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result.visibleArea, view.scale) >= SEEN_MM2));
   const here = $derived(
     new Set(
-      recordsOf(drawing.document, 'balloon')
+      drawing.scene
+        .all('balloon')
         .filter((b) => b.view === view.id)
         .map((b) => drawing.itemOfPath(b.component)?.part),
     ),
   );
-  const anywhere = $derived(new Set(recordsOf(drawing.document, 'balloon').map((b) => drawing.itemOfPath(b.component)?.part)));
+  const anywhere = $derived(new Set(drawing.scene.all('balloon').map((b) => drawing.itemOfPath(b.component)?.part)));
   const open = $derived(seen.filter((i) => !anywhere.has(i.part)).length);
   const parent = $derived(view.parent ? drawing.document[view.parent] : undefined);
 </script>

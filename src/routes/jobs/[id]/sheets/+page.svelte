@@ -17,9 +17,11 @@
   const actions = $derived(actionsOf(drawing, tools));
 
   let mounted = $state(false);
+  // Views are asked for before the page stands: they come while it is built.
+  const close = untrack(() => drawing.open());
   onMount(() => {
     mounted = true;
-    return drawing.open();
+    return close;
   });
 
   $effect(() => sessionStorage.setItem(`sheet:${drawing.id}`, drawing.sheetId));

@@ -1,0 +1,33 @@
+import type { DisplayItem } from './display-list.ts';
+import { emFor } from './lettering.ts';
+import { num } from './shapes.ts';
+
+/** Text as it may stand in an attribute or between tags of XML. */
+export const escapeXml = (s: string): string => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+
+/**
+ * Items as SVG elements. Around them the picture declares: paths have no fill and a black stroke with round ends and joins,
+ * texts are black in the lettering.
+ * @param imageOf the address of a picture by its key; without one it is left out
+ */
+export function svgItems(items: readonly DisplayItem[], imageOf: (key: string) => string | undefined): string {
+  let out = '';
+  for (const i of items)
+    switch (i.kind) {
+      case 'stroke':
+        out += `<path d="${i.d}" stroke-width="${num(i.width)}"${i.dash ? ` stroke-dasharray="${i.dash.map(num).join(' ')}"` : ''}/>`;
+        break;
+      case 'fill':
+        out += `<path d="${i.d}" style="fill:${escapeXml(i.color)};stroke:none" fill-rule="evenodd"/>`;
+        break;
+      case 'text':
+        out += `<text x="${num(i.x)}" y="${num(i.y)}" font-size="${num(emFor(i.height))}" text-anchor="${i.anchor}">${escapeXml(i.text)}</text>`;
+        break;
+      case 'image': {
+        const href = imageOf(i.image);
+        if (href)
+          out += `<image x="${num(i.x)}" y="${num(i.y)}" width="${num(i.width)}" height="${num(i.height)}" href="${escapeXml(href)}" preserveAspectRatio="none"/>`;
+      }
+    }
+  return out;
+}
