@@ -9,7 +9,10 @@ export default ts.config(
   ...ts.configs.recommended,
   ...svelte.configs.recommended,
   { languageOptions: { globals: { ...globals.node } } },
-  { files: ['**/*.svelte', '**/*.svelte.ts', 'src/lib/**', 'src/elements/*/face/**'], languageOptions: { globals: { ...globals.browser } } },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts', 'src/lib/**', 'src/elements/*/face/**', 'scripts/bench-sheet.mjs'],
+    languageOptions: { globals: { ...globals.browser } },
+  },
   { files: ['**/*.svelte', '**/*.svelte.ts'], languageOptions: { parserOptions: { parser: ts.parser } } },
   {
     rules: {

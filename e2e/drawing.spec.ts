@@ -225,6 +225,57 @@ test('balloons are arranged anew around the one that was put somewhere by hand',
   await kept(page);
 });
 
+test('circles of a view get centre marks, one is taken off and put back, and they print', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await page.getByRole('button', { name: /^Sheet 1/ }).click();
+  const top = page.locator('[data-id="view:top"]');
+  await middleOf(page, '[data-id="view:top"]');
+  await top.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('k');
+  await kept(page);
+  const marks = page.getByTestId('sheet').locator('[data-role="centre"] path');
+  const all = await marks.count();
+  expect(all).toBeGreaterThan(2);
+  await page.keyboard.press('Escape');
+  // The tool shows the circle under the pointer; a press takes its mark off, another brings it back.
+  await page.keyboard.press('m');
+  const mark = (await marks.first().boundingBox())!;
+  await page.mouse.move(mark.x + mark.width / 2, mark.y + mark.height / 2);
+  await expect(page.getByTestId('circle')).toBeAttached();
+  await page.mouse.down();
+  await page.mouse.up();
+  await kept(page);
+  await expect(marks).toHaveCount(all - 2);
+  await page.mouse.down();
+  await page.mouse.up();
+  await kept(page);
+  await expect(marks).toHaveCount(all);
+  await page.keyboard.press('Escape');
+  const svg = await page.request.get(page.url().replace(/\/jobs\/([^/]+).*/, '/api/jobs/$1/files/sheet-1.svg'));
+  expect((await svg.text()).match(/data-role="centre"/g)).toHaveLength(1);
+});
+
+test('a drawing given away as JSON is read back in, and undo takes it away', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Bracket test stand' }).first().click();
+  await expect(page.getByTestId('sheet')).toBeVisible();
+  const json = await (await page.request.get(page.url().replace(/\/jobs\/([^/]+).*/, '/api/jobs/$1/files/drawing.json'))).text();
+  const file = JSON.parse(json) as { records: { drawing: { title: string } } };
+  file.records.drawing.title = 'Read back in';
+  await page
+    .getByLabel('Read a drawing back in')
+    .setInputFiles({ name: 'drawing.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(file)) });
+  const title = page.getByTestId('sheet').locator('[data-role="title"]');
+  await expect(title.getByText('Read back in')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await kept(page);
+  await expect(title.getByText('Read back in')).toHaveCount(0);
+  await page.getByLabel('Read a drawing back in').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{}') });
+  await expect(page.getByText('The file is JSON, but no drawing.')).toBeVisible();
+});
+
 test('a cutting line drawn on a view becomes a section; a break is drawn around; slices stand beside', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('link', { name: 'Bracket test stand' }).first().click();

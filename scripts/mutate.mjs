@@ -8,19 +8,23 @@ import { root } from './install.mjs';
 
 /** Tests of other rooms that go through a room too. */
 const ALSO = {
-  'core/base': ['src/core/explode/**', 'src/core/annotate/**', 'src/core/views/**', 'src/formats/**'],
+  'core/base': ['src/core/explode/**', 'src/elements/balloon/**', 'src/core/views/**', 'src/formats/**'],
   'core/assembly': ['src/core/document/rescale.test.ts', 'src/core/revision/**', 'src/formats/readers/**', 'src/core/ledger/**'],
-  'core/picture': ['src/core/sheet/**', 'src/core/ledger/exchange.test.ts', 'src/formats/writers.test.ts'],
-  'core/sheet': ['src/core/picture/**'],
-  'core/annotate': ['src/core/proof/**'],
+  'core/picture': ['src/elements/**', 'src/core/ledger/exchange.test.ts', 'src/formats/writers.test.ts'],
+  'core/sheet': ['src/elements/**'],
+  'elements/balloon': ['src/core/proof/**', 'src/elements/*.test.ts', 'src/lib/sheets/**'],
+  'elements/view': ['src/elements/*.test.ts', 'src/lib/sheets/**', 'src/core/document/**'],
+  'elements/list': ['src/elements/*.test.ts', 'src/core/ledger/**'],
+  'elements/sheet': ['src/elements/*.test.ts'],
+  'elements/centre': ['src/core/revision/**'],
   'core/document': ['src/core/revision/**', 'src/core/explode/choose.test.ts', 'src/core/draft/new-view.test.ts'],
   'core/shade': ['src/core/views/**'],
-  'core/cut': ['src/core/views/**', 'src/core/picture/**'],
+  'core/cut': ['src/core/views/**', 'src/elements/view/**'],
   'core/outline': ['src/core/views/**', 'src/core/shade/**'],
-  'core/views': ['src/core/picture/**'],
+  'core/views': ['src/elements/view/**'],
   'core/draft': ['src/core/proof/**'],
   'core/ledger': ['src/formats/tables.test.ts'],
-  formats: ['src/core/picture/**'],
+  formats: ['src/elements/**'],
   server: ['src/routes/**'],
 };
 

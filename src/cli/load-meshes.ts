@@ -9,7 +9,7 @@ import { fileGroups } from '../formats/readers/file-groups.ts';
 import { readMeshFile } from '../formats/readers/index.ts';
 import { keyedGeometry } from '../kernel/geometry-key.ts';
 import { unitOptions, type Arguments } from './arguments.ts';
-import type { Model } from './load.ts';
+import type { Model } from './model.ts';
 
 /** glTF, 3MF, STL, OBJ; `--up` where the format does not say, `--unit` also where it says wrong. */
 export async function loadMeshes(files: readonly ImportedFile[], args: Arguments): Promise<Model> {

@@ -1,9 +1,8 @@
+import type { Model } from './model.ts';
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import type { Assembly } from '../core/assembly/assembly.ts';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
 import type { ImportedFile } from '../core/assembly/importing.ts';
-import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { rescaleModel } from '../core/assembly/rescale.ts';
 import { mmPerUnit, unlikelySize } from '../core/assembly/units.ts';
 import { QuarryError } from '../core/base/errors.ts';
@@ -14,12 +13,6 @@ import { readingLimitMs, unitOptions, type Arguments } from './arguments.ts';
 import { loadMeshes } from './load-meshes.ts';
 import { USAGE } from './usage.ts';
 import { reading } from './reading.ts';
-
-export interface Model {
-  readonly assembly: Assembly;
-  readonly geometries: ReadonlyMap<string, PartGeometry>;
-  readonly read: { readonly times: { readonly kernel: number; readonly read: number } };
-}
 
 /**
  * Reads files as one assembly, the first one on top.

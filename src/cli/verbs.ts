@@ -20,7 +20,8 @@ import { draftToFiles } from './draft.ts';
 import { linesAsSvg } from '../formats/lines-svg.ts';
 import type { Arguments } from './arguments.ts';
 import { compare } from './compare.ts';
-import { loadModel, type Model } from './load.ts';
+import { loadModel } from './load.ts';
+import type { Model } from './model.ts';
 
 const times = (m: Model, outline: number) => ({ kernel: Math.round(m.read.times.kernel), mesh: Math.round(m.read.times.read), outline: Math.round(outline) });
 

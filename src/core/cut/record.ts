@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { number, vector } from '../document/fields.ts';
+
+const number = z.number();
+const vector = z.tuple([number, number, number]).readonly();
 
 /**
  * What a cut takes away in front of its plane n·x = d, when it is not everything. Model space, mm.

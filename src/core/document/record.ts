@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from './fields.ts';
+import { id, length, paths, text, vector } from './fields.ts';
 
 export const drawingRecord = z
   .object({
@@ -34,5 +34,113 @@ export const modelRecord = z
     name: text,
     /** Changes of the report that someone has looked at and accepted, as `changeId` names them. */
     accepted: z.array(text).max(20_000).readonly().exactOptional(),
+  })
+  .readonly();
+
+export const pullRecord = z
+  .object({
+    /** Components that move; a pull that moves nothing is left out. */
+    components: paths({ least: 1, beside: ['ranks'] }),
+    direction: vector,
+    distanceMm: length,
+    /** The components turn about an axis instead; radians. */
+    turn: z
+      .object({ axis: vector, through: vector, angle: z.number().min(-100).max(100) })
+      .readonly()
+      .exactOptional(),
+    /** Evenly spaced: the place of each component in the row, from 1; the last goes the whole distance. */
+    ranks: z.array(z.int().min(1)).max(100_000).readonly().exactOptional(),
+    /** The first leg of a way round a corner: tightening leaves it. */
+    leg: z.literal(true).exactOptional(),
+    /** The distance was chosen by someone: tightening leaves it too. */
+    typed: z.boolean().exactOptional(),
+    /** It is kept, but not made. */
+    off: z.boolean().exactOptional(),
+    name: text.exactOptional(),
+  })
+  .readonly();
+
+export const spreadRecord = z
+  .object({
+    type: z.literal('spread'),
+    id,
+    name: text,
+    pulls: z.array(pullRecord).max(10_000).readonly(),
+    /** Sets of components that move as one. */
+    together: z
+      .array(paths({ least: 2 }))
+      .max(10_000)
+      .readonly()
+      .exactOptional(),
+    /** No pull lines in any view. */
+    noLines: z.boolean().exactOptional(),
+    /** Components whose pull line is not drawn. */
+    linesOff: paths().exactOptional(),
+  })
+  .readonly();
+
+/** Of a property or a column. */
+const key = z.string().max(200);
+
+/** What was typed for a part; an absent key falls back to the file. */
+export const propertyRecord = z
+  .object({
+    type: z.literal('property'),
+    /** `property:` and the part's id. */
+    id,
+    part: z.string().max(500),
+    /** Typed texts by property key; those of own columns too. */
+    values: z.record(key, text).readonly(),
+    /** When each was typed, ISO 8601. */
+    when: z.record(key, z.string().max(40)).readonly().exactOptional(),
+  })
+  .readonly();
+
+/** A column of the user's own. */
+export const ownColumn = z
+  .object({
+    /** `own:` and a word. */
+    key: z.string().regex(/^own:.{1,80}$/),
+    title: z.string().min(1).max(100),
+    kind: z.enum(['text', 'number', 'choice', 'yesno', 'link']),
+    /** Of a number. */
+    unit: z.string().max(20).exactOptional(),
+    /** Of a choice. */
+    options: z.array(z.string().max(200)).max(200).readonly().exactOptional(),
+  })
+  .readonly();
+
+/** How the ledger is kept in this job. */
+export const ledgerRecord = z
+  .object({
+    type: z.literal('ledger'),
+    id: z.literal('ledger'),
+    own: z.array(ownColumn).max(100).readonly(),
+    /** Column keys in order; keys that are missing come after, in their usual order. */
+    order: z.array(key).max(200).readonly(),
+    hidden: z.array(key).max(200).readonly(),
+    /** Pixels by column key. */
+    widths: z.record(key, z.number().min(20).max(2000)).readonly(),
+    /** Columns at the left that stay in sight. */
+    frozen: z.int().min(0).max(20),
+    /** Drawing numbers of made parts: prefix and digits of the running number. */
+    scheme: z.object({ prefix: z.string().max(60), digits: z.int().min(1).max(8) }).readonly(),
+    /** Materials besides the common ones. */
+    materials: z
+      .array(z.object({ name: z.string().min(1).max(100), densityKgM3: z.number().positive().max(30_000) }).readonly())
+      .max(500)
+      .readonly(),
+    massUnit: z.enum(['kg', 'lb']),
+  })
+  .readonly();
+
+/** Item numbers that stay with their parts whatever the next model brings; without it they follow the tree. */
+export const numbersRecord = z
+  .object({
+    type: z.literal('numbers'),
+    id: z.literal('numbers'),
+    of: z.record(z.string().max(500), z.int().min(1)).readonly(),
+    /** The highest number ever given. */
+    last: z.int().min(0),
   })
   .readonly();

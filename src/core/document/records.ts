@@ -2,8 +2,7 @@ import type { z } from 'zod';
 import type { balloonRecord } from '../../elements/balloon/record.ts';
 import type { listColumn, listRecord } from '../../elements/list/record.ts';
 import type { cutRecord, viewRecord } from '../../elements/view/record.ts';
-import type { pullRecord, spreadRecord } from '../explode/record.ts';
-import type { ownColumn } from '../ledger/record.ts';
+import type { ownColumn, pullRecord, spreadRecord } from './record.ts';
 import type { AnyRecord } from './schemas.ts';
 
 /** Everything that people decide about a drawing is one of these records; what can be computed is not stored. Their schemas say what they are. */

@@ -4,9 +4,7 @@ import { centreRecord } from '../../elements/centre/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
-import { spreadRecord } from '../explode/record.ts';
-import { ledgerRecord, numbersRecord, propertyRecord } from '../ledger/record.ts';
-import { drawingRecord, modelRecord } from './record.ts';
+import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord } from './record.ts';
 
 /** Every record there is, stated once: what is stored, sent and typed comes from here. */
 export const anyRecord = z.discriminatedUnion('type', [

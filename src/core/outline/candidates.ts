@@ -1,24 +1,12 @@
 import { CurveKind, EDGE_STRIDE, EdgeClass, type PartGeometry } from '../assembly/part-geometry.ts';
 import type { Vec3 } from '../base/vector.ts';
 import { Floats, Ints } from '../base/buffers.ts';
+import type { Candidates } from './candidate-lines.ts';
 import { LineClass } from './linework.ts';
 import { traceOutlines } from './outlines.ts';
 import { EDGE_ON, type PartView } from './scene.ts';
 import { topologyOf } from './topology.ts';
 import { signChange, trueFacing } from './true-outline.ts';
-
-/** Lines of a part that may be drawn: chains of points in its view space. Chain `i` is the points `start[i]` to `start[i + 1]`. */
-export interface Candidates {
-  readonly xyz: Floats;
-  readonly start: Ints;
-  readonly kind: Ints;
-  /** Edge of the part, or `-1 - face` for an outline. */
-  readonly edge: Ints;
-  /** Two per point, 0…1: the stretch of the segment beginning here that its own part hides, known without a test; none when equal. */
-  readonly covered: Floats;
-  /** How far the chain may be off its true curve, mm. */
-  readonly deflection: Floats;
-}
 
 /** Collects the sharp edges, the tangent edges if wanted, and the outlines of one part. */
 export function collectCandidates(b: PartView, tangents: boolean): Candidates {

@@ -1,7 +1,8 @@
 import Flatbush from 'flatbush';
 import { Floats } from '../base/buffers.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
-import { collectCandidates, type Candidates } from './candidates.ts';
+import { collectCandidates } from './candidates.ts';
+import type { Candidates } from './candidate-lines.ts';
 import type { ViewFrame } from './directions.ts';
 import { LineClass, type Linework } from './linework.ts';
 import { buildOccluders, type OccluderGrid } from './occluders.ts';

@@ -1,7 +1,7 @@
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import { chainsOf } from '../base/chains.ts';
 import { dot, length, subtract, type Vec3 } from '../base/vector.ts';
-import type { Candidates } from './candidates.ts';
+import type { Candidates } from './candidate-lines.ts';
 import { LineClass } from './linework.ts';
 import { EDGE_ON, Facing, type PartView } from './scene.ts';
 import { settlerFor, signChange, trueFacing, type TrueFacing } from './true-outline.ts';

@@ -2,7 +2,7 @@ import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind } from '../assembly/pa
 import { applyToDirection, applyToPoint } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import { arcThrough, projectCircle, type ArcPiece, type ProjectedCircle } from './arcs.ts';
-import type { Candidates } from './candidates.ts';
+import type { Candidates } from './candidate-lines.ts';
 import { HIDDEN } from './linework.ts';
 import type { Instance, ProjectedScene } from './scene.ts';
 import { SmoothChain } from './smooth-chain.ts';

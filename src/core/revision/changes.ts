@@ -2,7 +2,8 @@ import type { Assembly, Component, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { holeChanges, sizeChange } from './features.ts';
-import type { Matching, PartPair } from './match.ts';
+import type { Matching } from './match.ts';
+import type { PartPair } from './part-pair.ts';
 import { axisText, motionBetween, SAME_PLACE_MM, SAME_TURN_DEGREES, type Motion } from './motion.ts';
 
 export const CHANGE_KINDS = ['added', 'removed', 'reshaped', 'moved', 'turned', 'count', 'renamed', 'property', 'colour'] as const;

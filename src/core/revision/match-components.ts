@@ -1,7 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { assign } from '../base/assignment.ts';
 import { isStill, motionBetween, type Motion } from './motion.ts';
-import type { PartPair } from './match.ts';
+import type { PartPair } from './part-pair.ts';
 
 /** From this share on, names of occurrences that agree where nothing moved are taken to agree where something did. */
 const TRUSTED_NAMES = 0.9;

@@ -3,24 +3,9 @@ import { componentsOf } from '../assembly/components.ts';
 import { saysNothing } from '../assembly/naming.ts';
 import type { Placement } from '../base/placement.ts';
 import { matchComponents } from './match-components.ts';
+import type { PartPair, Trust } from './part-pair.ts';
 import { isStill, motionBetween } from './motion.ts';
 import { sameMeasures, type ShapeTeller } from './same-shape.ts';
-
-/** Why two parts are taken for the same, most trusted first. */
-export type Trust = 'part number' | 'name and shape' | 'name' | 'shape' | 'likeness' | 'decided';
-
-export interface PartPair {
-  /** Index in the old and the new assembly. */
-  readonly before: number;
-  readonly after: number;
-  readonly trust: Trust;
-  /** The newer part has the older one's shape. */
-  readonly sameShape: boolean;
-  /** It is the older one's mirror image. */
-  readonly mirrored: boolean;
-  /** From the older part's frame to the newer one's, where one shape lies otherwise in them. */
-  readonly shift?: Placement;
-}
 
 /** Two parts that may be the same: the drafter decides. */
 export interface DoubtfulPair {

@@ -19,11 +19,12 @@
     ((source.component !== undefined && (highlight?.has(source.component) ?? false)) || (source.item !== undefined && source.item === highlightItem));
   /** What is selected is drawn over the picture, which stays as it is. */
   const lit = $derived(highlight?.size || highlightItem !== undefined ? group.items.filter((i) => i.kind !== 'image' && isOn(i)) : []);
+  const litTexts = $derived(lit.filter((i) => i.kind === 'text'));
 </script>
 
 <g class="ink">
   <!-- eslint-disable-next-line svelte/no-at-html-tags -- thousands of lines: the browser reads them at once; texts are escaped -->
-  {@html markupOf(group, images)}
+  {@html markupOf(group, images, litTexts)}
 </g>
 {#each lit as item, i (i)}
   {#if item.kind === 'stroke'}
