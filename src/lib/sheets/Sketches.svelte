@@ -18,7 +18,7 @@
         stroke-dasharray={DASHES[s.look].map((d) => d / zoom).join(' ') || undefined}
       />
     {:else if s.kind === 'circle'}
-      <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} />
+      <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} data-testid={s.id} />
     {:else}
       <circle cx={s.at[0]} cy={s.at[1]} r={6 / zoom} fill="#d9ebec" stroke-width={1.5 / zoom} data-testid={s.id && `handle-${s.id}`} />
     {/if}
