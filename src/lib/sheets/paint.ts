@@ -2,7 +2,7 @@ import type { DisplayItem } from '$core/picture/display-list';
 import { emFor } from '$core/picture/lettering';
 
 /** Lines are at least this wide, px: thinner ones would be grey dust. */
-const LEAST_PX = 0.35;
+const LEAST_PX = 0.15;
 
 /** Paints items on a canvas as large as it is on the screen. */
 export function paint(
