@@ -10,7 +10,6 @@ import type { Scene } from './scene.ts';
 export interface Handle {
   readonly name: string;
   readonly at: Vec2;
-  readonly title: string;
 }
 
 /** What a press on an element means. */

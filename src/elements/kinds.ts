@@ -20,8 +20,6 @@ export const KINDS = {
   list: listKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
-export const ELEMENT_TYPES = Object.keys(KINDS) as readonly ElementType[];
-
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);
 
 /** The kind of a record. */

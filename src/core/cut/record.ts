@@ -1,7 +1,5 @@
 import { z } from 'zod';
-
-const number = z.number();
-const vector = z.tuple([number, number, number]).readonly();
+import { number, vector } from '../base/fields.ts';
 
 /**
  * What a cut takes away in front of its plane n·x = d, when it is not everything. Model space, mm.

@@ -1,12 +1,13 @@
 import { z } from 'zod';
+import { number, point, vector } from '../base/fields.ts';
+import { cross, dot } from '../base/vector.ts';
+import type { ViewFrame } from '../outline/directions.ts';
 
 /** Fields that records are made of. What points at something says so here: see `refs.ts`. */
 
 export const id = z.string().min(1).max(200);
 export const text = z.string().max(2000);
-export const number = z.number();
-export const point = z.tuple([number, number]).readonly();
-export const vector = z.tuple([number, number, number]).readonly();
+export { number, point, vector };
 /** mm; larger than anything that is drawn. */
 export const length = z.number().min(-1e7).max(1e7);
 
@@ -82,18 +83,10 @@ export const edges = () =>
     .readonly();
 
 const LEVEL = 1e-4;
-const dot = (a: readonly number[], b: readonly number[]) => a[0]! * b[0]! + a[1]! * b[1]! + a[2]! * b[2]!;
-
-interface Directions {
-  readonly right: readonly [number, number, number];
-  readonly up: readonly [number, number, number];
-  readonly toward: readonly [number, number, number];
-}
 
 /** Right, up and towards the reader stand square, have the length 1 and are a right-handed frame. */
-export function square({ right, up, toward }: Directions): boolean {
+export function square({ right, up, toward }: ViewFrame): boolean {
   const unit = [right, up, toward].every((v) => Math.abs(dot(v, v) - 1) < LEVEL);
-  const crossed = [right[1] * up[2] - right[2] * up[1], right[2] * up[0] - right[0] * up[2], right[0] * up[1] - right[1] * up[0]];
-  return unit && Math.abs(dot(right, up)) < LEVEL && dot(crossed, toward) > 1 - 10 * LEVEL;
+  return unit && Math.abs(dot(right, up)) < LEVEL && dot(cross(right, up), toward) > 1 - 10 * LEVEL;
 }
 export const NOT_SQUARE = 'The directions of a view must have the length 1 and stand square: right × up = towards the reader.';

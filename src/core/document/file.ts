@@ -60,8 +60,7 @@ function freeOfDangling(document: DrawingDocument): DrawingDocument {
     let changed = false;
     for (const r of Object.values(now)) {
       const { record } = followed(r, {
-        record: (id, { to, ...reference }) =>
-          to === 'record' && Object.hasOwn(now, id) && now[id]!.type === (reference as { type: string }).type ? id : undefined,
+        record: (id, { type }) => (Object.hasOwn(now, id) && now[id]!.type === type ? id : undefined),
       });
       if (record !== r) changed = true;
       if (record) next[record.id] = record;

@@ -56,11 +56,13 @@ export function referencesOf(record: DrawingDocumentRecord): Held[] {
   return out;
 }
 
+type To<T extends Reference['to']> = Reference & { readonly to: T };
+
 /** What targets are called from now on; undefined when one is gone. What is not told stays. */
 export interface Follow {
-  record?(id: string, reference: Reference): string | undefined;
-  path?(path: string, reference: Reference): string | undefined;
-  edge?(edge: EdgeReference, reference: Reference): EdgeReference | undefined;
+  record?(id: string, reference: To<'record'>): string | undefined;
+  path?(path: string, reference: To<'path'>): string | undefined;
+  edge?(edge: EdgeReference, reference: To<'edge'>): EdgeReference | undefined;
 }
 
 /** The record with its references followed. */

@@ -17,7 +17,7 @@ export const balloonKind: Kind<BalloonRecord> = {
 
   handles(b, scene) {
     const { tipX, tipY } = balloonPlace(b, scene.one('view', b.view)!);
-    return [{ name: 'tip', at: [tipX, tipY], title: 'End of the leader: drag it onto what the balloon shall point at' }];
+    return [{ name: 'tip', at: [tipX, tipY] }];
   },
 
   drag(b, [dx, dy], scene, handle) {

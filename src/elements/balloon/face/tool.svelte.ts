@@ -1,6 +1,6 @@
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
-import { contains, rectOf } from '../../../core/base/rect';
+import { viewUnder } from '../../view/face/under';
 import { componentNear } from '../../view/kind';
 import { newBalloon } from '../place/add';
 import { balloonPlace } from '../draw';
@@ -23,8 +23,7 @@ export class BalloonTool implements Tool {
 
   private proposed(p: Press): BalloonRecord | undefined {
     const { drawing } = this;
-    const group = drawing.picture?.groups.findLast((g) => g.role === 'view' && contains(g.grab ?? rectOf(g.box), p.at));
-    const view = drawing.scene.one('view', group?.id);
+    const view = viewUnder(drawing, p.at);
     const component = view && componentNear(view, p.at, drawing.scene, p.grace);
     const item = drawing.scene.itemOf(component);
     return view && item && newBalloon(drawing.scene, view, component!, p.at, `balloon:${item.part}`);

@@ -1,9 +1,9 @@
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
-import { contains, rectOf } from '../../../core/base/rect';
 import type { ViewRecord } from '../../../core/document/records';
 import type { Circle } from '../circles';
+import { viewUnder } from '../../view/face/under';
 import { circleAt, toggleCircle } from '../toggle';
 
 /** Marks the circle that is pressed; pressed again the mark is off. */
@@ -18,10 +18,8 @@ export class CentreTool implements Tool {
   }
 
   private under(p: Press) {
-    const { scene, picture } = this.drawing;
-    const group = picture?.groups.findLast((g) => g.role === 'view' && contains(g.grab ?? rectOf(g.box), p.at));
-    const view = scene.one('view', group?.id);
-    const circle = view && circleAt(scene, view, p.at, p.grace);
+    const view = viewUnder(this.drawing, p.at);
+    const circle = view && circleAt(this.drawing.scene, view, p.at, p.grace);
     return view && circle ? { view, circle } : undefined;
   }
 
