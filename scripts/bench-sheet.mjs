@@ -58,6 +58,9 @@ async function inBrowser(address) {
           document.querySelector('[data-testid=sheet] [data-role=view]'),
       );
     const open = async () => {
+      // As a user comes: from the list of jobs, which has nothing more to do.
+      await page.goto(new URL('/', address).href);
+      await page.waitForTimeout(1000);
       transferred = 0;
       views.clear();
       await page.goto(address, { waitUntil: 'commit' });

@@ -33,6 +33,9 @@ export const handle: Handle = async ({ event, resolve }) => {
   const response = sameOrigin(event.request) ? await resolve(event) : errorResponse(new QuarryError('NOT_SAME_ORIGIN', {}));
   for (const [k, v] of Object.entries(HEADERS)) response.headers.set(k, v);
   response.headers.set('x-request-id', requestId);
+  // The drawing is on its way while the page's script is read.
+  const stage = /^\/jobs\/([0-9a-f-]{36})\/(sheets|model|explode)$/.exec(event.url.pathname);
+  if (stage && response.ok) response.headers.append('link', `</api/jobs/${stage[1]}/drawing>; rel=preload; as=fetch; crossorigin`);
   if (event.url.pathname.startsWith('/api/') || response.status >= 400)
     log.info({ requestId, method, path: event.url.pathname, status: response.status, ms: Math.round(performance.now() - start) }, 'request');
   return response;

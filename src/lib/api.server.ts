@@ -1,3 +1,5 @@
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
 import { errorResponse, log } from '$server';
 import { QuarryError } from '$core/base/errors';
 import type { RequestEvent } from '@sveltejs/kit';
@@ -30,6 +32,16 @@ export async function json(event: RequestEvent): Promise<unknown> {
   } catch (cause) {
     throw new QuarryError('BAD_REQUEST', { text: 'The request body is not JSON.' }, { cause });
   }
+}
+
+const gzipped = promisify(gzip);
+
+/** A large answer as JSON, compressed (on another thread) where the browser takes it. */
+export async function compressed(event: RequestEvent, data: unknown): Promise<Response> {
+  const text = JSON.stringify(data);
+  const headers = { 'content-type': 'application/json', 'cache-control': 'no-cache', vary: 'accept-encoding' };
+  if (!/\bgzip\b/.test(event.request.headers.get('accept-encoding') ?? '')) return new Response(text, { headers });
+  return new Response(bytes(await gzipped(text, { level: 1 })), { headers: { ...headers, 'content-encoding': 'gzip' } });
 }
 
 /** Bytes as a response body. */

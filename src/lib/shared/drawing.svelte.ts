@@ -268,8 +268,10 @@ export class Drawing {
   private async fetchView(id: string, tries = 0): Promise<void> {
     const wanted = this.specs.get(id);
     // The change that asks for it is sent right after this: the server learns of it first.
-    await Promise.resolve();
-    await this.outbox.settled();
+    if (this.waiting) {
+      await Promise.resolve();
+      await this.outbox.settled();
+    }
     try {
       const response = await fetch(`/api/jobs/${this.id}/views/${encodeURIComponent(id)}`);
       if (this.specs.get(id) !== wanted || !this.computing.has(id)) return;

@@ -3,6 +3,7 @@
   import { coverageOf } from '$core/proof/coverage';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
   import type { Drawing } from '../shared/drawing.svelte';
+  import { observeSize } from '../shared/observe-size';
   import { partPicture } from '../shared/part-pictures.svelte';
   import { untrack } from 'svelte';
 
@@ -37,8 +38,19 @@
     `seen on ${coverage.count(index, 'seen')}, identified on ${coverage.count(index, 'identified')} of ${drawing.calm.sheets.length} sheets`;
 
   let scroll = $state.raw<HTMLElement | null>(null);
-  // Rows are as high as their texts: guessed until they are in sight, then measured.
-  const rows = createVirtualizer<HTMLElement, HTMLLIElement>({ count: 0, getScrollElement: () => scroll, estimateSize: () => 58, overscan: 6 });
+  // Rows are as high as their texts: guessed until they are in sight, then measured; only by observers, as asking at once would lay the
+  // whole page out while it is still being built.
+  const GUESSED_PX = 58;
+  const rows = createVirtualizer<HTMLElement, HTMLLIElement>({
+    count: 0,
+    getScrollElement: () => scroll,
+    estimateSize: () => GUESSED_PX,
+    measureElement: (row, entry, list) =>
+      entry?.borderBoxSize[0]?.blockSize ?? list.itemSizeCache.get(list.options.getItemKey(list.indexFromElement(row))) ?? GUESSED_PX,
+    initialRect: { width: 0, height: 800 },
+    observeElementRect: observeSize,
+    overscan: 6,
+  });
   $effect(() => {
     const list = shown;
     const element = scroll;

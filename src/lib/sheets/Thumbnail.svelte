@@ -2,7 +2,6 @@
   import { untrack } from 'svelte';
   import type { SheetRecord } from '$core/document/records';
   import type { DisplayList } from '$core/picture/display-list';
-  import { pageOf } from '$core/sheet/page';
   import { composeSheet, inputsOf } from '$elements/compose';
   import type { Scene } from '$elements/scene';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -11,11 +10,8 @@
 
   const { drawing, sheet, number }: { drawing: Drawing; sheet: SheetRecord; number: number } = $props();
 
-  const page = $derived(pageOf(sheet).geometry);
-  /** Only what is in sight is drawn. */
-  let inSight = $state(false);
   let last: { readonly inputs: readonly unknown[]; readonly picture: DisplayList } | undefined;
-  const picture = $derived(inSight && drawing.openReady && drawing.calm.one('sheet', sheet.id) ? pictureOf(drawing.calm) : last?.picture);
+  const picture = $derived(drawing.openReady && drawing.calm.one('sheet', sheet.id) ? pictureOf(drawing.calm) : last?.picture);
 
   /** The same picture as long as nothing in it changed. */
   function pictureOf(scene: Scene): DisplayList {
@@ -36,24 +32,16 @@
 
   // The open sheet comes first.
   $effect(() => {
-    if (inSight && drawing.openReady) untrack(() => drawing.fetchSheet(sheet.id));
+    if (drawing.openReady) untrack(() => drawing.fetchSheet(sheet.id));
   });
-
-  function watch(node: HTMLElement) {
-    const look = new IntersectionObserver((seen) => (inSight = seen.at(-1)!.isIntersecting), { root: node.parentElement, rootMargin: '0px 200px' });
-    look.observe(node);
-    return () => look.disconnect();
-  }
 </script>
 
 <button
-  {@attach watch}
   class:on={sheet.id === drawing.sheetId}
   aria-current={sheet.id === drawing.sheetId ? 'page' : undefined}
   onclick={() => (drawing.sheetId = sheet.id)}
   aria-label="Sheet {number}: {sheet.name}"
   title={sheet.name}
-  style="aspect-ratio: {page.width} / {page.height}"
 >
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
   <span>{number}</span>
@@ -62,8 +50,8 @@
 <style>
   button {
     position: relative;
-    flex: none;
-    height: 68px;
+    height: 100%;
+    width: 100%;
     border: 1px solid var(--line);
     border-radius: 4px;
     background: #fffefb;

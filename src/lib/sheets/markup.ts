@@ -1,5 +1,6 @@
 import type { DisplayGroup, DisplayItem } from '$core/picture/display-list';
 import { svgItems } from '$core/picture/svg-items';
+import { inOnePath } from './in-one-path';
 
 const known = new WeakMap<DisplayGroup, string>();
 
@@ -8,14 +9,10 @@ const known = new WeakMap<DisplayGroup, string>();
  * @param besides texts that are shown otherwise: nobody shall read them twice
  */
 export function markupOf(group: DisplayGroup, images: (id: string) => string | undefined, besides: readonly DisplayItem[] = []): string {
-  if (besides.length)
-    return svgItems(
-      group.items.filter((i) => !besides.includes(i)),
-      images,
-    );
+  if (besides.length) return svgItems(inOnePath(group.items.filter((i) => !besides.includes(i))), images);
   let markup = known.get(group);
   if (markup === undefined) {
-    markup = svgItems(group.items, images);
+    markup = svgItems(inOnePath(group.items), images);
     if (group.items.every((i) => i.kind !== 'image')) known.set(group, markup);
   }
   return markup;

@@ -1,5 +1,6 @@
 import type { DisplayItem } from '$core/picture/display-list';
 import { emFor } from '$core/picture/lettering';
+import { inOnePath } from './in-one-path';
 
 /** Lines are at least this wide, px: thinner ones would be grey dust. */
 const LEAST_PX = 0.15;
@@ -35,28 +36,6 @@ export function paint(
       context.fillText(i.text, i.x, i.y);
     } else paintImage(context, i, k, imageOf(i.image));
   }
-}
-
-/** Strokes of one pen that follow each other as one: a view has one per component. */
-function inOnePath(items: readonly DisplayItem[]): DisplayItem[] {
-  const out: DisplayItem[] = [];
-  let run: Extract<DisplayItem, { kind: 'stroke' }> | undefined;
-  let d: string[] = [];
-  const close = () => {
-    if (run) out.push({ kind: 'stroke', d: d.join(''), width: run.width, ...(run.dash ? { dash: run.dash } : {}) });
-    run = undefined;
-    d = [];
-  };
-  for (const i of items) {
-    if (i.kind === 'stroke' && run && i.width === run.width && i.dash === run.dash) d.push(i.d);
-    else {
-      close();
-      if (i.kind === 'stroke') [run, d] = [i, [i.d]];
-      else out.push(i);
-    }
-  }
-  close();
-  return out;
 }
 
 function paintImage(context: CanvasRenderingContext2D, i: Extract<DisplayItem, { kind: 'image' }>, k: number, href: string | undefined): void {

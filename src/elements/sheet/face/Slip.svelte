@@ -18,6 +18,10 @@
   const record = $derived(drawingOf(drawing.document));
   const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
   const findings = $derived(drawing.findings.filter((f) => f.code !== 'LIST_GAP'));
+  /** A drawing that is hardly begun has a finding per item: the first ones say enough. */
+  const FEW = 12;
+  let all = $state(false);
+  const listed = $derived(all ? findings : findings.slice(0, FEW));
   const strays = $derived(strayBalloons(drawing.scene).filter((s) => s.aim && s.view.sheet === drawing.sheetId));
   const sizeText = (name: string) => {
     const f = formatByName(name)!;
@@ -98,12 +102,13 @@
   </p>
 {/if}
 <ul>
-  {#each findings as f, i (i)}
+  {#each listed as f, i (i)}
     <li class={f.severity}>{f.text}</li>
   {:else}
     <li class="fine">Nothing on this sheet.</li>
   {/each}
 </ul>
+{#if findings.length > listed.length}<p><button class="q-button" onclick={() => (all = true)}>Show {findings.length - listed.length} more</button></p>{/if}
 
 <style>
   .row {

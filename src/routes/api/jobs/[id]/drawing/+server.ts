@@ -1,9 +1,10 @@
-import { api, jobId, json } from '$lib/api.server';
-import { check, drawingRequest, loadDrawing, readDrawingBack, undoState } from '$server';
+import { api, compressed, jobId, json } from '$lib/api.server';
+import { check, drawingRequest, jobState, loadDrawing, readDrawingBack, undoState } from '$server';
 
 export const GET = api(async (event) => {
   const id = jobId(event);
-  return Response.json({ id, ...(await loadDrawing(id)), ...(await undoState(id)) });
+  const [state, drawing, undo] = await Promise.all([jobState(id), loadDrawing(id), undoState(id)]);
+  return compressed(event, { id, state, ...drawing, ...undo });
 });
 
 export const PUT = api(async (event) => {
