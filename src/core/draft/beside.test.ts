@@ -33,6 +33,26 @@ describe('room for a new view', () => {
     expect(full.inLine).toBe(false);
     expect(full.at[0]).toBeGreaterThan(350);
   });
+  test('on a full sheet it covers as little as any place could, the parent counted twice', () => {
+    // The whole sheet is taken, and in two bands twice: left of x = 160 and below y = 200.
+    const obstacles = [
+      { x: 20, y: 10, width: 380, height: 270 },
+      { x: 20, y: 10, width: 140, height: 270 },
+      { x: 20, y: 200, width: 380, height: 80 },
+    ];
+    const size = [100, 60] as const;
+    const common = (a: typeof allowed, b: typeof allowed) =>
+      Math.max(0, Math.min(a.x + a.width, b.x + b.width) - Math.max(a.x, b.x)) * Math.max(0, Math.min(a.y + a.height, b.y + b.height) - Math.max(a.y, b.y));
+    const covered = (at: readonly [number, number]) => [...obstacles, parent, parent].reduce((sum, o) => sum + common(rect(at, size), o), 0);
+    const b = placeBeside(parent, [1, 0], size, allowed, obstacles);
+    expect(b.inLine).toBe(false);
+    expect(covered(b.at)).toBe(size[0] * size[1]);
+    // Of the places that cover no more, the nearest of a grid of 6 mm.
+    let nearest = Infinity;
+    for (let x = 70; x <= 350; x += 6)
+      for (let y = 40; y <= 250; y += 6) if (covered([x, y]) === 6000) nearest = Math.min(nearest, Math.hypot(x - 210, y - 140));
+    expect(Math.hypot(b.at[0] - 210, b.at[1] - 140)).toBeCloseTo(nearest, 6);
+  });
   test('never over anything while there is room, and always on the sheet', () => {
     const box = fc.record({
       x: fc.integer({ min: 20, max: 340 }),

@@ -1,7 +1,7 @@
 import type { Rect } from '../base/rect.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 
-/** Candidate places are this far apart, mm. */
+/** Candidate places are this far apart at most, mm. */
 const STEP_MM = 4;
 /** Pixels of the item map are looked at in blocks of this many. */
 const BLOCK = 6;
@@ -27,8 +27,9 @@ export function placeByMask(
   const freeY = frame.height - height - 2 * marginY;
   if (freeX < 0 || freeY < 0) return undefined;
   const cells = coveredCells(result, scale);
-  const nx = Math.floor(freeX / STEP_MM);
-  const ny = Math.floor(freeY / STEP_MM);
+  // An even number of steps: the middle itself is one of the places.
+  const nx = 2 * Math.ceil(freeX / (2 * STEP_MM));
+  const ny = 2 * Math.ceil(freeY / (2 * STEP_MM));
   let best: readonly [number, number] | undefined;
   let bestScore = -Infinity;
   const most = 2.5 * Math.max(marginX, marginY);

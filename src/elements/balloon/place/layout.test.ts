@@ -84,6 +84,39 @@ describe('balloons around a view', () => {
     expect(clash).toBe(true);
   });
 
+  test('places lie on rails 13 mm off the view, and a balloon touches the limit of where it may stand', () => {
+    // Room above the view for just a balloon: its upper edge may lie on the limit, no farther.
+    const at = (allowedTop: number) =>
+      layoutBalloons([{ id: 'a', anchors: [{ x: 150, y: 82, outX: 0.4, outY: -0.92 }] }], {
+        ...area,
+        allowed: { x: 23, y: allowedTop, width: 374, height: 260 },
+      })[0]!;
+    expect(at(62).y).toBe(67);
+    expect(at(62.1).y).toBeGreaterThan(67);
+    const placed = layoutBalloons(requests(99, 20), area);
+    for (const b of placed) {
+      const [dx, dy] = [Math.max(100 - b.x, b.x - 220), Math.max(80 - b.y, b.y - 170)];
+      expect(Math.max(dx, dy)).toBeCloseTo(13, 9);
+    }
+  });
+
+  test('of two ways that cost the same otherwise, the one that leaves its part at once, and the one over nothing', () => {
+    const anchors = [{ x: 160, y: 100, outX: 0.9, outY: -0.44 }];
+    const [plain] = layoutBalloons([{ id: 'a', anchors }], area);
+    // The way out leads up and to the right.
+    expect(plain!.x).toBeGreaterThan(160);
+    expect(plain!.y).toBe(67);
+    const [left] = layoutBalloons([{ id: 'a', anchors: [{ ...anchors[0]!, outX: -0.9 }] }], area);
+    expect(left!.x).toBeLessThan(160);
+    // Whatever goes right runs over others.
+    const [over] = layoutBalloons([{ id: 'a', anchors, over: (a, x) => (x > a.x ? 200 : 0) }], area);
+    expect(over!.x).toBeLessThan(160);
+  });
+
+  test('when there is room for none, none is placed', () => {
+    expect(layoutBalloons(requests(5, 3), { ...area, allowed: { x: 110, y: 90, width: 100, height: 70 } })).toEqual([]);
+  });
+
   test('items without a visible edge get no balloon', () => {
     expect(layoutBalloons([{ id: 'hidden', anchors: [] }], area)).toEqual([]);
   });
