@@ -76,6 +76,11 @@ export class Scene {
     this.paths = paths;
   }
 
+  /** The same drawing with another document. */
+  with(document: DrawingDocument): Scene {
+    return new Scene({ document, assembly: this.assembly, results: this.results, ...(this.seen ? { seen: this.seen } : {}) });
+  }
+
   /** All records of a type, by id. */
   all<T extends RecordType>(type: T): readonly RecordOf<T>[] {
     return this.sorted(this.byType.get(type)) as readonly RecordOf<T>[];

@@ -15,8 +15,14 @@ export const rowHeight = (style: SheetStyle) => style.text * 2.4;
  * Where the list lies: docked on the title block, header at the foot, reading upward; what does not fit into the frame's
  * height goes into further blocks to the left.
  */
-export function listBlocks(rows: number, widthMm: number, geometry: SheetGeometry, style: SheetStyle): { rect: Rect; from: number; to: number }[] {
-  const title = titleBlockRect(geometry);
+export function listBlocks(
+  rows: number,
+  widthMm: number,
+  geometry: SheetGeometry,
+  style: SheetStyle,
+  sheet: { readonly noTitle?: boolean } = {},
+): { rect: Rect; from: number; to: number }[] {
+  const title = titleBlockRect(geometry, sheet);
   const h = rowHeight(style);
   const perBlock = Math.max(1, Math.floor((title.y - geometry.frame.y) / h) - 1);
   const blocks = Math.max(1, Math.ceil(rows / perBlock));
@@ -45,12 +51,18 @@ export function rowsPerSheet(widthMm: number, geometry: SheetGeometry, style: Sh
 }
 
 /** Parts list by ISO 7573. */
-export function drawList(list: ListRecord, items: readonly Item[], { massUnit }: Pick<LedgerRecord, 'massUnit'>, { geometry, style }: Page): Drawn[] {
+export function drawList(
+  list: ListRecord,
+  items: readonly Item[],
+  { massUnit }: Pick<LedgerRecord, 'massUnit'>,
+  { geometry, style }: Page,
+  sheet: { readonly noTitle?: boolean } = {},
+): Drawn[] {
   const total = list.columns.reduce((s, c) => s + c.widthMm, 0);
   const h = rowHeight(style);
   const size = style.text;
   const rows = listRows(list, items.length);
-  return listBlocks(rows.to - rows.from, total, geometry, style).map(({ rect, ...span }, block) => {
+  return listBlocks(rows.to - rows.from, total, geometry, style, sheet).map(({ rect, ...span }, block) => {
     const [from, to] = [rows.from + span.from, rows.from + span.to];
     const out: DisplayItem[] = [rectangle(rect, style.wide)];
     const foot = rect.y + rect.height;

@@ -15,5 +15,5 @@ export const listKind: Kind<ListRecord> = {
     const part = scene.items.find((i) => i.number === item)?.part;
     return part === undefined ? undefined : { kind: 'item', part };
   },
-  draw: (l, scene) => drawList(l, scene.items, scene.ledger, scene.page(l.sheet)),
+  draw: (l, scene) => drawList(l, scene.items, scene.ledger, scene.page(l.sheet), scene.one('sheet', l.sheet)),
 };

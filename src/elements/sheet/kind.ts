@@ -15,9 +15,10 @@ export const sheetKind: Kind<SheetRecord> = {
   layer: 0,
   draw(sheet, scene) {
     const { geometry, style } = scene.page(sheet.id);
-    return [drawFrame(geometry, style), titleBlock(sheet, scene)];
+    return [...(sheet.noFrame ? [] : [drawFrame(geometry, style)]), ...(sheet.noTitle ? [] : [titleBlock(sheet, scene)])];
   },
   press(sheet, at, scene) {
+    if (sheet.noTitle) return undefined;
     const block = titleBlock(sheet, scene);
     return contains(block.ink, at) ? { kind: 'field', field: textNear(block, at)?.field ?? 'title' } : undefined;
   },

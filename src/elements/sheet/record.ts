@@ -14,5 +14,9 @@ export const sheetRecord = z
     name: text,
     size: sheetSize,
     landscape: z.boolean(),
+    /** No border; views and lists keep clear of the margin all the same. */
+    noFrame: z.literal(true).exactOptional(),
+    /** No title block: its corner is free. */
+    noTitle: z.literal(true).exactOptional(),
   })
   .readonly();

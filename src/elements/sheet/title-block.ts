@@ -18,11 +18,12 @@ export interface TitleFields extends Omit<DrawingRecord, 'type' | 'id'> {
   readonly sheetName: string;
 }
 
-/** Lower right corner of the frame. */
-export function titleBlockRect(sheet: SheetGeometry): Rect {
+/** Lower right corner of the frame; on a sheet without a title block it has no height. */
+export function titleBlockRect(sheet: SheetGeometry, { noTitle = false }: { readonly noTitle?: boolean } = {}): Rect {
   const { frame } = sheet;
   const width = Math.min(TITLE_BLOCK_WIDTH, frame.width);
-  return { x: frame.x + frame.width - width, y: frame.y + frame.height - TITLE_BLOCK_HEIGHT, width, height: TITLE_BLOCK_HEIGHT };
+  const height = noTitle ? 0 : TITLE_BLOCK_HEIGHT;
+  return { x: frame.x + frame.width - width, y: frame.y + frame.height - height, width, height };
 }
 
 /** One cell: caption in small letters above its value. */
