@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import type { Rect } from '../core/base/rect.ts';
 import {
   BLANK_DRAWING,
   type BalloonRecord,
@@ -96,12 +97,12 @@ describe('several views at once', () => {
   });
   test('spaced evenly: equal gaps between boxes, the outermost stay, whatever the order they are named in', () => {
     const now = after(scene, distributed(scene, ['c', 'a', 'b'], 'across'));
-    const [a, b, c] = boxes(now) as [{ x: number; width: number }, { x: number; width: number }, { x: number }];
+    const [a, b, c] = boxes(now) as unknown as [Rect, Rect, Rect];
     expect([a.x, c.x]).toEqual([40, 190]);
     expect(b.x - (a.x + a.width)).toBeCloseTo(c.x - (b.x + b.width), 9);
     expect(distributed(scene, ['a', 'b'], 'across')).toEqual([]);
     const down = after(scene, distributed(scene, ['a', 'b', 'c'], 'down'));
-    const [p, q, r] = boxes(down) as [{ y: number; height: number }, { y: number; height: number }, { y: number }];
+    const [p, q, r] = boxes(down) as unknown as [Rect, Rect, Rect];
     expect(q.y - (p.y + p.height)).toBeCloseTo(r.y - (q.y + q.height), 9);
   });
   test('views in line move once, whichever of them are chosen; what belongs to a view is not moved twice', () => {

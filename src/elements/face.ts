@@ -1,6 +1,6 @@
 import type { Action } from '$lib/shared/action';
 import type { Drawing } from '$lib/shared/drawing.svelte';
-import type { Tool } from '$lib/sheets/tool';
+import type { Press, Tool } from '$lib/sheets/tool';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import type { Component } from 'svelte';
 import type { DrawingDocumentRecord } from '../core/document/records';
@@ -13,6 +13,12 @@ export interface Face<R extends DrawingDocumentRecord> {
   readonly grip?: Component<{ drawing: Drawing; tools: Tools; record: R; x: number; y: number; width: number }>;
   /** What can be done as things stand. */
   actions?(drawing: Drawing, tools: Tools): readonly Action[];
+  /** Ids of actions that are offered for one of them by a right press. */
+  readonly menu?: readonly string[];
+  /** What a right press at a place offers besides: for the component, the cell or the field there. */
+  offers?(record: R, p: Press, drawing: Drawing, tools: Tools): { readonly title?: string; readonly offers: readonly Action[] };
+  /** In the slip of several elements of this kind: what they have in common, to be changed for all. */
+  readonly common?: Component<{ drawing: Drawing; records: readonly R[] }>;
   /** Tools that make or change such elements on the sheet. */
   tools?(drawing: Drawing, tools: Tools): readonly Tool[];
 }

@@ -1,3 +1,4 @@
+import type { Rect } from '../core/base/rect.ts';
 import type { Vec2 } from '../core/base/vector.ts';
 import type { DrawingDocumentRecord } from '../core/document/records.ts';
 import type { Step } from '../core/document/steps.ts';
@@ -18,6 +19,21 @@ export type Pressed =
   | { readonly kind: 'record'; readonly id: string }
   | { readonly kind: 'field'; readonly field: string };
 
+/** A text that can be changed where it stands. */
+export interface EditableText {
+  /** Of the text within its element: `title`, `part/description`. */
+  readonly name: string;
+  /** For people: “Title”, “Material of item 3”. */
+  readonly label: string;
+  /** Where it is written, paper mm. */
+  readonly box: Rect;
+  /** Height of its capitals, paper mm. */
+  readonly height: number;
+  readonly value: string;
+  /** The steps that write another text; none when it cannot be taken. @param now ISO 8601 */
+  write(text: string, now: string): readonly Step[];
+}
+
 /**
  * Everything the drawing needs to know of one kind of element. Its record says what it is made of and what it points at;
  * what it looks like, how it is moved, how it follows what it belongs to, and what a checker would mark stands here.
@@ -36,6 +52,8 @@ export interface Kind<R extends DrawingDocumentRecord> {
    * @param handle that is dragged; undefined: the element itself
    */
   drag?(record: R, by: Vec2, scene: Scene, handle?: string): readonly Step[];
+  /** Its texts that can be changed where they stand, in the order in which they are read. */
+  texts?(record: R, scene: Scene): readonly EditableText[];
   /** The record after a change of what it belongs to; the same object if nothing changes. */
   follow?(record: R, change: Change): R;
   /** What a checker would mark of the elements of this kind that stand on a sheet. */

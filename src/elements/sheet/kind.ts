@@ -4,10 +4,11 @@ import type { Drawn } from '../../core/picture/display-list.ts';
 import { scaleText } from '../../core/sheet/formats.ts';
 import { contains } from '../../core/base/rect.ts';
 import { textNear } from '../../core/picture/text-near.ts';
-import type { Kind } from '../kind.ts';
+import type { Step } from '../../core/document/steps.ts';
+import type { EditableText, Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
 import { drawFrame } from './frame.ts';
-import { drawTitleBlock, titleBlockRect } from './title-block.ts';
+import { drawTitleBlock, titleBlockRect, titleCells, type TitleFields } from './title-block.ts';
 
 /** A sheet: its border and its title block. */
 export const sheetKind: Kind<SheetRecord> = {
@@ -22,34 +23,55 @@ export const sheetKind: Kind<SheetRecord> = {
     const block = titleBlock(sheet, scene);
     return contains(block.ink, at) ? { kind: 'field', field: textNear(block, at)?.field ?? 'title' } : undefined;
   },
+  texts: titleTexts,
 };
 
-function titleBlock(sheet: SheetRecord, scene: Scene): Drawn {
+function titleFields(sheet: SheetRecord, scene: Scene): TitleFields {
   const { drawing: d, sheets } = scene;
-  const { geometry, style } = scene.page(sheet.id);
-  const rect = titleBlockRect(geometry);
   const scales = new Set(scene.viewsOn(sheet.id).map((v) => scaleText(v.scale)));
   const mass = totalMass(scene.items);
-  const number = sheets.indexOf(sheet) + 1;
+  return {
+    ...d,
+    sheet: sheets.indexOf(sheet) + 1,
+    sheets: sheets.length,
+    size: sheet.size,
+    scale: scales.size === 1 ? [...scales][0]! : scales.size === 0 ? '–' : 'as shown',
+    mass: mass.kg > 0 ? `${mass.complete ? '' : '> '}${massText(mass.kg, scene.ledger.massUnit)}` : '–',
+    sheetName: sheet.name,
+  };
+}
+
+function titleBlock(sheet: SheetRecord, scene: Scene): Drawn {
+  const { drawing: d } = scene;
+  const { geometry, style } = scene.page(sheet.id);
+  const rect = titleBlockRect(geometry);
+  const fields = titleFields(sheet, scene);
   return {
     id: 'title',
     role: 'title',
-    label: `Title block: ${d.title}, ${d.number}, sheet ${number} of ${sheets.length}`,
+    label: `Title block: ${d.title}, ${d.number}, sheet ${fields.sheet} of ${fields.sheets}`,
     box: [rect.x, rect.y, rect.width, rect.height],
-    items: drawTitleBlock(
-      rect,
-      {
-        ...d,
-        sheet: number,
-        sheets: sheets.length,
-        size: sheet.size,
-        scale: scales.size === 1 ? [...scales][0]! : scales.size === 0 ? '–' : 'as shown',
-        mass: mass.kg > 0 ? `${mass.complete ? '' : '> '}${massText(mass.kg, scene.ledger.massUnit)}` : '–',
-        sheetName: sheet.name,
-      },
-      style,
-    ),
+    items: drawTitleBlock(rect, fields, style),
     ink: rect,
     solid: { rects: [rect], segments: [] },
   };
+}
+
+/** Fields of the title block that people fill in; the others are computed. */
+const TYPED = ['owner', 'title', 'drawnBy', 'checkedBy', 'approvedBy', 'date', 'number', 'revision'] as const;
+const isTyped = (field: string): field is (typeof TYPED)[number] => TYPED.includes(field as never);
+
+function titleTexts(sheet: SheetRecord, scene: Scene): EditableText[] {
+  if (sheet.noTitle) return [];
+  const { drawing } = scene;
+  return titleCells(titleBlockRect(scene.page(sheet.id).geometry), titleFields(sheet, scene)).flatMap((c) => {
+    const write = (text: string): Step[] => {
+      if (c.field === 'sheetName') return [{ op: 'put', record: { ...sheet, name: text } }];
+      if (isTyped(c.field)) return [{ op: 'put', record: { ...drawing, [c.field]: text } }];
+      const quantity = Number(text);
+      return Number.isInteger(quantity) && quantity >= 1 && quantity <= 1_000_000 ? [{ op: 'put', record: { ...drawing, quantity } }] : [];
+    };
+    if (c.field !== 'sheetName' && c.field !== 'quantity' && !isTyped(c.field)) return [];
+    return [{ name: c.field, label: c.caption, box: c.rect, height: c.size, value: c.value, write }];
+  });
 }

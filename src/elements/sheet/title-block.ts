@@ -26,7 +26,7 @@ export function titleBlockRect(sheet: SheetGeometry, { noTitle = false }: { read
   return { x: frame.x + frame.width - width, y: frame.y + frame.height - height, width, height };
 }
 
-/** One cell: caption in small letters above its value. */
+/** One cell: caption in small letters above its value; places from the block's upper left corner, mm. */
 interface Cell {
   readonly field: string;
   readonly caption: string;
@@ -41,10 +41,9 @@ interface Cell {
 
 const CAPTION_MM = 1.8;
 
-/** Title block by ISO 7200: its lines and texts, paper mm. */
-export function drawTitleBlock(rect: Rect, f: TitleFields, style: SheetStyle): DisplayItem[] {
-  const k = rect.width / TITLE_BLOCK_WIDTH;
-  const cells: Cell[] = [
+/** Cells of the block at its full width. */
+function cellsOf(f: TitleFields): Cell[] {
+  return [
     { field: 'owner', caption: 'Legal owner', value: f.owner, x: 0, y: 0, width: 66, height: 14, size: 3.5 },
     { field: 'title', caption: 'Title', value: f.title, x: 66, y: 0, width: 114, height: 14, size: 5 },
     { field: 'drawnBy', caption: 'Drawn by', value: f.drawnBy, x: 0, y: 14, width: 33, height: 9, size: 2.5 },
@@ -61,9 +60,20 @@ export function drawTitleBlock(rect: Rect, f: TitleFields, style: SheetStyle): D
     { field: 'mass', caption: 'Mass', value: f.mass, x: 30, y: 32, width: 20, height: 10, size: 2.5 },
     { field: 'projection', caption: '', value: '', x: 50, y: 32, width: 16, height: 10, size: 2.5 },
   ];
+}
+
+/** Where the cells of a block lie on the sheet, with their captions. */
+export function titleCells(rect: Rect, f: TitleFields): (Cell & { readonly rect: Rect })[] {
+  const k = rect.width / TITLE_BLOCK_WIDTH;
+  return cellsOf(f).map((c) => ({ ...c, rect: { x: rect.x + c.x * k, y: rect.y + c.y, width: c.width * k, height: c.height } }));
+}
+
+/** Title block by ISO 7200: its lines and texts, paper mm. */
+export function drawTitleBlock(rect: Rect, f: TitleFields, style: SheetStyle): DisplayItem[] {
+  const k = rect.width / TITLE_BLOCK_WIDTH;
   const out: DisplayItem[] = [rectangle(rect, style.wide)];
-  for (const c of cells) {
-    const cell: Rect = { x: rect.x + c.x * k, y: rect.y + c.y, width: c.width * k, height: c.height };
+  for (const c of titleCells(rect, f)) {
+    const cell = c.rect;
     out.push(rectangle(cell, style.narrow));
     if (c.caption) out.push(text(cell.x + 1.2, cell.y + 2.8, c.caption, CAPTION_MM, 'start', { field: c.field }));
     if (!c.value) continue;

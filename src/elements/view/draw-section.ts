@@ -20,7 +20,7 @@ export function drawDivider(view: ViewRecord, result: ViewResult, map: ViewMap, 
 }
 
 /** How far a cutting-plane line runs past the view, and its arrows stand off, mm. */
-const PAST = 7;
+export const PAST = 7;
 
 /** Length of the wide ends of a cutting-plane line, and of each side of its wide bends, mm. */
 const WIDE_END = 6;

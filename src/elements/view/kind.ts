@@ -6,7 +6,7 @@ import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
 import { nearestEdge } from '../../core/views/nearest-edge.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
-import { drawView, type ViewContext } from './draw.ts';
+import { drawView, viewRect, type ViewContext } from './draw.ts';
 import { viewFindings } from './findings.ts';
 import { moveView } from './move.ts';
 
@@ -22,6 +22,14 @@ export const viewKind: Kind<ViewRecord> = {
   },
   drag: (view, [dx, dy], scene) => moveView(scene.document, view.id, dx, dy),
   findings: viewFindings,
+  texts(view, scene) {
+    // The letters of a section are not typed: they belong to its cutting line too.
+    if (!view.label || view.cut?.letter) return [];
+    const [x, y, width, height] = viewRect(view, scene.result(view.id));
+    const size = scene.page(view.sheet).style.item;
+    const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + 8 - size, width: Math.max(40, width), height: size + 3 };
+    return [{ name: 'name', label: 'Name of view', box, height: size, value: view.name, write: (name) => [{ op: 'put', record: { ...view, name } }] }];
+  },
 };
 
 /** The component that a view shows at a place on its sheet; beside thin edges the one that is near. */

@@ -31,6 +31,7 @@
     display: grid;
     justify-items: center;
     min-width: 58px;
+    white-space: nowrap;
     padding: 5px 10px;
     border-radius: 8px;
     line-height: 1.15;

@@ -15,9 +15,10 @@ export interface Action {
 export function actionFor(actions: readonly Action[], e: KeyboardEvent): Action | undefined {
   const target = e.target as HTMLElement;
   const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
-  const name = [e.ctrlKey || e.metaKey ? 'Ctrl' : '', e.shiftKey && (e.ctrlKey || e.metaKey) ? 'Shift' : '', e.key.length === 1 ? e.key.toUpperCase() : e.key]
-    .filter(Boolean)
-    .join(' ');
+  const command = e.ctrlKey || e.metaKey;
+  // Shift with a letter or a sign is that sign.
+  const shift = e.shiftKey && (command || e.altKey || e.key.length > 1);
+  const name = [command ? 'Ctrl' : '', e.altKey ? 'Alt' : '', shift ? 'Shift' : '', e.key.length === 1 ? e.key.toUpperCase() : e.key].filter(Boolean).join(' ');
   if (typing && name !== 'Ctrl K') return undefined;
   const wanted = name === 'Ctrl Y' ? 'Ctrl Shift Z' : name === '=' ? '+' : name;
   return actions.find((a) => a.key === wanted && !a.disabled);

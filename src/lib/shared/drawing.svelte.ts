@@ -30,6 +30,8 @@ export type Selection =
   | { readonly kind: 'none' }
   | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
   | { readonly kind: 'record'; readonly id: string }
+  /** Several elements of one sheet. */
+  | { readonly kind: 'records'; readonly ids: readonly string[] }
   | { readonly kind: 'field'; readonly field: string };
 
 /** How often it is looked whether views are there, and how many times: three minutes. */
@@ -151,6 +153,18 @@ export class Drawing {
     return undefined;
   }
 
+  /** Ids of the elements that are selected. */
+  get chosen(): readonly string[] {
+    const s = this.selection;
+    return s.kind === 'records' ? s.ids : s.kind === 'record' ? [s.id] : [];
+  }
+
+  /** Selects elements: none, one or several. */
+  choose(ids: readonly string[]): void {
+    const [first] = ids;
+    this.selection = first === undefined ? { kind: 'none' } : ids.length === 1 ? { kind: 'record', id: first } : { kind: 'records', ids };
+  }
+
   itemOfPath(path: string): Item | undefined {
     return this.scene.itemAt(path);
   }
@@ -196,7 +210,10 @@ export class Drawing {
     }, CALM_MS);
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
     const s = this.selection;
-    if (s.kind === 'record' && !this.document[s.id]) this.selection = { kind: 'none' };
+    if (s.kind === 'record' || s.kind === 'records') {
+      const there = this.chosen.filter((id) => this.document[id]);
+      if (there.length < this.chosen.length) this.choose(there);
+    }
     this.refreshViews();
   }
 

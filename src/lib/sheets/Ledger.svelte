@@ -5,6 +5,7 @@
   import type { Drawing } from '../shared/drawing.svelte';
   import { observeSize } from '../shared/observe-size';
   import { partPicture } from '../shared/part-pictures.svelte';
+  import { notify } from '../shared/notices.svelte';
   import { untrack } from 'svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
@@ -56,6 +57,18 @@
     const element = scroll;
     untrack(() => $rows.setOptions({ count: list.length, getScrollElement: () => element, getItemKey: (i) => list[i]?.item.part ?? i }));
   });
+  /** Number of an item to go to. */
+  let wanted = $state('');
+  function jump() {
+    const at = all.find((r) => r.item.number === Number(wanted));
+    if (!at) {
+      notify('trouble', `There is no item “${wanted}”.`);
+      return;
+    }
+    if (!shown.includes(at)) only = 'all';
+    drawing.select({ kind: 'item', part: at.item.part });
+    wanted = '';
+  }
   const measured = (node: HTMLLIElement) => {
     $rows.measureElement(node);
   };
@@ -72,6 +85,15 @@
     <p class="q-caption">
       {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg, unit)}` : ''}
     </p>
+    <form
+      class="jump"
+      onsubmit={(e) => {
+        e.preventDefault();
+        jump();
+      }}
+    >
+      <input class="q-field" bind:value={wanted} inputmode="numeric" aria-label="Go to item" placeholder="Go to item …" />
+    </form>
     <div class="chips">
       {#if ready && nowhere.length}<button class="trouble" aria-pressed={only === 'nowhere'} onclick={() => flip('nowhere')}
           >{nowhere.length} seen nowhere</button
@@ -121,6 +143,12 @@
 </section>
 
 <style>
+  .jump {
+    margin: 4px 0;
+  }
+  .jump input {
+    min-height: 28px;
+  }
   .ledger {
     display: flex;
     flex-direction: column;

@@ -5,8 +5,12 @@
   import { LoaderCircle } from '@lucide/svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import GroupPicture from './GroupPicture.svelte';
+  import { menuAt } from './menu';
+  import { placeOfSelection } from './place-of-selection';
+  import PressMenu from './PressMenu.svelte';
   import Sketches from './Sketches.svelte';
   import { shadingUrl } from './images.svelte';
+  import TextInPlace from './TextInPlace.svelte';
   import type { Press } from './tool';
   import type { Tools } from './tools.svelte';
 
@@ -21,6 +25,11 @@
   const highlight = $derived(new Set(item?.components ?? []));
   const selected = $derived(tools.pick.selected);
   const outlined = $derived(selected?.type === 'view' ? list?.groups.find((g) => g.id === selected.id) : undefined);
+  /** Frames around what is selected: a view alone, or each of several. */
+  const framed = $derived.by(() => {
+    const several = drawing.selection.kind === 'records' ? new Set(drawing.chosen) : undefined;
+    return several ? (list?.groups.filter((g) => several.has(g.id.split('/')[0]!)) ?? []) : outlined ? [outlined] : [];
+  });
   const Grip = $derived(selected && faceOf(selected).grip);
 
   // Pixels per paper mm, and where the sheet's corner lies in the frame.
@@ -64,9 +73,15 @@
 
   /** A press may be this far off, px. */
   const GRACE_PX = 6;
-  const pressOf = (e: PointerEvent): Press => {
+  const pressOf = (e: MouseEvent | PointerEvent): Press => {
     const r = frame.getBoundingClientRect();
-    return { at: [(e.clientX - r.left - panX) / zoom, (e.clientY - r.top - panY) / zoom], grace: GRACE_PX / zoom };
+    return {
+      at: [(e.clientX - r.left - panX) / zoom, (e.clientY - r.top - panY) / zoom],
+      grace: GRACE_PX / zoom,
+      add: e.shiftKey,
+      free: e.altKey,
+      finger: 'pointerType' in e && e.pointerType === 'touch',
+    };
   };
 
   /** The sheet under the pointer is panned, or a tool has the pointer. */
@@ -89,8 +104,12 @@
     return true;
   }
 
+  /** The space bar is held: a drag moves the sheet. */
+  let space = $state(false);
+
   function down(e: PointerEvent) {
     if (e.button > 1) return;
+    tools.menu = undefined;
     if (e.pointerType === 'touch') {
       fingers.set(e.pointerId, [e.clientX, e.clientY]);
       if (fingers.size > 1) {
@@ -100,7 +119,7 @@
     }
     (e.currentTarget as Element).setPointerCapture(e.pointerId);
     frame.focus({ preventScroll: true });
-    const pans = e.button === 1 || e.altKey;
+    const pans = e.button === 1 || space;
     gesture = !pans && tools.current.down(pressOf(e)) ? { kind: 'tool' } : { kind: 'pan', from: [e.clientX, e.clientY], moved: pans };
   }
 
@@ -108,6 +127,7 @@
     if (pinch(e)) return;
     if (gesture?.kind !== 'pan') {
       tools.current.move(pressOf(e));
+      tools.dropOn = tools.pick.dragged.length ? sheetUnder(e) : undefined;
       return;
     }
     const [dx, dy] = [e.clientX - gesture.from[0], e.clientY - gesture.from[1]];
@@ -121,17 +141,72 @@
     fingers.delete(e.pointerId);
     const g = gesture;
     gesture = undefined;
-    if (g?.kind === 'tool') tools.current.up(pressOf(e));
+    const drop = tools.dropOn;
+    tools.dropOn = undefined;
+    if (drop && tools.pick.dragged.length) {
+      const ids = tools.pick.dragged;
+      tools.pick.cancel();
+      tools.clipboard.moveTo(drop, ids);
+    } else if (g?.kind === 'tool') tools.current.up(pressOf(e));
     else if (g && !g.moved) drawing.select({ kind: 'none' });
+  }
+
+  /** The sheet whose thumbnail is under the pointer. */
+  function sheetUnder(e: PointerEvent): string | undefined {
+    if (e.clientY < frame.getBoundingClientRect().bottom) return undefined;
+    const id = document.elementFromPoint(e.clientX, e.clientY)?.closest<HTMLElement>('[data-sheet]')?.dataset['sheet'];
+    return id === drawing.sheetId ? undefined : id;
+  }
+
+  /** The desk beside the sheet: a drag moves the sheet. */
+  function deskDown(e: PointerEvent) {
+    if (e.target === frame && e.button <= 1) {
+      frame.setPointerCapture(e.pointerId);
+      tools.menu = undefined;
+      gesture = { kind: 'pan', from: [e.clientX, e.clientY], moved: false };
+    }
+  }
+
+  function double(e: MouseEvent) {
+    if (tools.current.finish) tools.current.finish();
+    else if (tools.current === tools.pick) tools.editAt(pressOf(e));
+  }
+
+  function pressMenu(e: MouseEvent) {
+    e.preventDefault();
+    // A key has no place: it means what is selected.
+    if (e.button !== 2) return keyMenu();
+    if (tools.current !== tools.pick) tools.take('pick');
+    tools.menu = { x: e.clientX, y: e.clientY, of: menuAt(drawing, tools, pressOf(e)) };
+  }
+
+  /** The menu of what is selected; of the sheet when nothing is. */
+  function keyMenu() {
+    const r = frame.getBoundingClientRect();
+    const at = placeOfSelection(drawing, tools) ?? [-1, -1];
+    const of = menuAt(drawing, tools, { at, grace: GRACE_PX / zoom });
+    const [x, y] = at[0] < 0 ? [width / 2, 40] : [panX + at[0] * zoom, panY + at[1] * zoom];
+    tools.menu = { x: r.left + Math.min(width - 20, Math.max(0, x)), y: r.top + Math.min(height - 20, Math.max(0, y)), of };
   }
 
   function cancel() {
     gesture = undefined;
+    tools.dropOn = undefined;
     tools.current.cancel();
   }
 
   const ARROWS: Readonly<Record<string, Vec2>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
   function key(e: KeyboardEvent) {
+    if (e.key === ' ' && e.target === frame) {
+      e.preventDefault();
+      space = true;
+    }
+    if (e.key === 'ContextMenu' || (e.key === 'F10' && e.shiftKey)) {
+      e.preventDefault();
+      keyMenu();
+      return;
+    }
+    if (e.altKey) return;
     const d = ARROWS[e.key];
     if (!d) return;
     const step = e.shiftKey ? 10 : 1;
@@ -142,6 +217,7 @@
   }
   /** A held key is one edit: it is made when the key is let go. */
   function keyUp(e: KeyboardEvent) {
+    if (e.key === ' ') space = false;
     if (ARROWS[e.key] && gesture === undefined) tools.pick.up();
   }
 
@@ -170,15 +246,19 @@
   onwheel={wheel}
   onkeydown={key}
   onkeyup={keyUp}
+  onpointerdown={deskDown}
+  onpointermove={(e) => e.target === frame && gesture?.kind === 'pan' && move(e)}
+  onpointerup={(e) => e.target === frame && gesture?.kind === 'pan' && up(e)}
   onblur={() => gesture === undefined && tools.pick.up()}
   tabindex="0"
   role="application"
-  aria-label="Sheet. Arrow keys move what is selected, or the sheet."
+  aria-label="Sheet. Arrow keys move what is selected, or the sheet. The menu key offers what can be done."
 >
   {#if list}
     <svg
       class="sheet"
       class:aiming={tools.current.aims}
+      class:panning={space}
       style="transform: translate({panX}px, {panY}px)"
       width={list.width * zoom}
       height={list.height * zoom}
@@ -186,7 +266,8 @@
       onpointerdown={down}
       onpointermove={move}
       onpointerup={up}
-      ondblclick={() => tools.current.finish?.()}
+      ondblclick={double}
+      oncontextmenu={pressMenu}
       onpointercancel={(e) => (fingers.delete(e.pointerId), cancel())}
       role="group"
       aria-label="Sheet {drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1} of {drawing.sheets.length}"
@@ -217,25 +298,35 @@
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>
         {/if}
       {/each}
-      {#if outlined}
+      {#each framed as g (g.id)}
         <rect
-          x={outlined.box[0] - 3}
-          y={outlined.box[1] - 3}
-          width={outlined.box[2] + 6}
-          height={outlined.box[3] + 6}
-          transform={shifted(outlined.id)}
+          x={g.box[0] - 3}
+          y={g.box[1] - 3}
+          width={g.box[2] + 6}
+          height={g.box[3] + 6}
+          transform={shifted(g.id)}
           fill="none"
           stroke="#12707a"
           stroke-width={1.5 / zoom}
           stroke-dasharray="{6 / zoom} {4 / zoom}"
           pointer-events="none"
         />
-      {/if}
+      {/each}
       <Sketches sketches={tools.current.sketches()} {zoom} />
     </svg>
     {#if Grip && selected && outlined && !tools.pick.dragging}
       <Grip {drawing} {tools} record={selected} x={panX + (outlined.box[0] + outlined.box[2] / 2) * zoom} y={panY + (outlined.box[1] - 3) * zoom} {width} />
     {/if}
+    <TextInPlace {drawing} {tools} {zoom} x={panX} y={panY} onclosed={() => frame.focus({ preventScroll: true })} />
+    {#key tools.menu}
+      {#if tools.menu}<PressMenu
+          menu={tools.menu}
+          onclosed={() => {
+            tools.menu = undefined;
+            frame.focus({ preventScroll: true });
+          }}
+        />{/if}
+    {/key}
   {:else}
     <p class="wait"><LoaderCircle class="spin" /> Opening the drawing …</p>
   {/if}
@@ -256,6 +347,9 @@
     user-select: none;
     box-shadow: 0 2px 10px rgb(0 0 0 / 0.18);
     cursor: default;
+  }
+  .sheet.panning {
+    cursor: grab;
   }
   .sheet.aiming {
     cursor: crosshair;

@@ -1,12 +1,18 @@
 <script lang="ts">
   import { pageOf } from '$core/sheet/page';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
+  import { reorderSheet } from '$elements/sheet/sheets';
+  import { Plus } from '@lucide/svelte';
+  import { DragGesture } from '@use-gesture/vanilla';
   import { untrack } from 'svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import { observeSize } from '../shared/observe-size';
+  import { actionsOf } from './actions';
+  import { sheetMenu } from './menu';
+  import type { Tools } from './tools.svelte';
   import Thumbnail from './Thumbnail.svelte';
 
-  const { drawing }: { drawing: Drawing } = $props();
+  const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
 
   const HEIGHT_PX = 68;
   const GAP_PX = 10;
@@ -44,6 +50,45 @@
       $strip.measure();
     });
   });
+  /** A thumbnail that is dragged to another place in the set, and the gap it would go to. */
+  let moving = $state.raw<{ readonly id: string; readonly by: number; readonly to: number } | undefined>(undefined);
+
+  /** The gap nearest to a place in the strip: 0 before the first sheet. */
+  function gapAt(x: number): number {
+    let at = EDGE_PX;
+    for (const [i, w] of widths.entries()) {
+      if (x < at + w / 2) return i;
+      at += w + GAP_PX;
+    }
+    return widths.length;
+  }
+  const gapX = (gap: number) => EDGE_PX + widths.slice(0, gap).reduce((sum, w) => sum + w + GAP_PX, 0) - GAP_PX / 2;
+
+  const dragged = (id: string) => (node: HTMLElement) => {
+    const gesture = new DragGesture(
+      node,
+      ({ movement: [by], xy: [x], last, canceled }) => {
+        const from = drawing.sheets.findIndex((s) => s.id === id);
+        const inStrip = x - scroll!.getBoundingClientRect().left + scroll!.scrollLeft;
+        const gap = gapAt(inStrip);
+        const to = gap > from ? gap - 1 : gap;
+        moving = last ? undefined : { id, by, to: gap };
+        if (last && !canceled && to !== from) drawing.edit('Order of sheets', reorderSheet(drawing.scene, id, to));
+      },
+      // A press that hardly moves opens the sheet.
+      { threshold: 6, filterTaps: true, axis: 'x', pointer: { buttons: [1] } },
+    );
+    return () => gesture.destroy();
+  };
+
+  function menuOf(sheet: string, e: MouseEvent) {
+    e.preventDefault();
+    drawing.sheetId = sheet;
+    const r = (e.currentTarget as Element).getBoundingClientRect();
+    tools.menu = { x: e.clientX || r.left, y: e.clientY || r.top, of: sheetMenu(drawing, tools) };
+  }
+  const add = $derived(actionsOf(drawing, tools).find((a) => a.id === 'sheet-add'));
+
   // The open sheet is in sight.
   $effect(() => {
     const at = drawing.sheets.findIndex((s) => s.id === drawing.sheetId);
@@ -51,25 +96,53 @@
   });
 </script>
 
-<nav class="strip" aria-label="Sheets" bind:this={scroll}>
-  <ol style="width: {$strip.getTotalSize()}px">
-    {#each $strip.getVirtualItems() as place (place.key)}
-      {@const sheet = drawing.sheets[place.index]}
-      {#if sheet}
-        <li style="left: {place.start}px; width: {place.size}px" aria-posinset={place.index + 1} aria-setsize={drawing.sheets.length}>
-          <Thumbnail {drawing} {sheet} number={place.index + 1} />
-        </li>
-      {/if}
-    {/each}
-  </ol>
-</nav>
+<div class="shelf">
+  <nav class="strip" aria-label="Sheets" bind:this={scroll}>
+    <ol style="width: {$strip.getTotalSize()}px">
+      {#each $strip.getVirtualItems() as place (place.key)}
+        {@const sheet = drawing.sheets[place.index]}
+        {#if sheet}
+          {@const by = moving?.id === sheet.id ? moving.by : 0}
+          <li
+            class:moving={by !== 0}
+            style="left: {place.start + by}px; width: {place.size}px"
+            aria-posinset={place.index + 1}
+            aria-setsize={drawing.sheets.length}
+            {@attach dragged(sheet.id)}
+          >
+            <Thumbnail {drawing} {sheet} number={place.index + 1} drop={tools.dropOn === sheet.id} onmenu={(e) => menuOf(sheet.id, e)} />
+          </li>
+        {/if}
+      {/each}
+      {#if moving}<li class="gap" style="left: {gapX(moving.to) - 1.5}px" aria-hidden="true"></li>{/if}
+    </ol>
+  </nav>
+  <button class="add" onclick={() => add?.run()} aria-label="Add a sheet after this one" title="Add a sheet after this one (Insert)"><Plus size={18} /></button>
+</div>
 
 <style>
-  .strip {
+  .shelf {
+    flex: none;
+    display: flex;
     height: 84px;
-    overflow: auto hidden;
     background: var(--panel);
     border-top: 1px solid var(--line);
+  }
+  .strip {
+    flex: 1;
+    min-width: 0;
+    overflow: auto hidden;
+  }
+  .add {
+    display: grid;
+    place-items: center;
+    width: 44px;
+    border-left: 1px solid var(--line);
+    color: var(--mute);
+    cursor: pointer;
+  }
+  .add:hover {
+    color: var(--teal);
   }
   ol {
     position: relative;
@@ -82,5 +155,15 @@
     position: absolute;
     top: 7px;
     height: 68px;
+    touch-action: pan-x;
+  }
+  li.moving {
+    z-index: 2;
+    opacity: 0.8;
+  }
+  li.gap {
+    width: 3px;
+    border-radius: 2px;
+    background: var(--teal);
   }
 </style>

@@ -5,7 +5,7 @@
   const { sketches, zoom }: { sketches: readonly Sketch[]; zoom: number } = $props();
 
   const path = (points: readonly (readonly [number, number])[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${num(x)} ${num(y)}`).join('');
-  const DASHES = { thin: [4, 3], cutting: [14, 3, 2, 3], outline: [] } as const;
+  const DASHES = { guide: [], thin: [4, 3], cutting: [14, 3, 2, 3], outline: [] } as const;
 </script>
 
 <g pointer-events="none" fill="none" stroke="#12707a">
@@ -14,8 +14,21 @@
       <path
         d={path(s.points)}
         data-testid={s.id}
-        stroke-width={(s.look === 'thin' ? 1 : 2) / zoom}
+        stroke={s.look === 'guide' ? '#9c590a' : undefined}
+        stroke-width={(s.look === 'thin' || s.look === 'guide' ? 1 : 2) / zoom}
         stroke-dasharray={DASHES[s.look].map((d) => d / zoom).join(' ') || undefined}
+      />
+    {:else if s.kind === 'window'}
+      <rect
+        x={s.box.x}
+        y={s.box.y}
+        width={s.box.width}
+        height={s.box.height}
+        data-testid="window"
+        fill="#12707a"
+        fill-opacity={s.touches ? 0.14 : 0.07}
+        stroke-width={1 / zoom}
+        stroke-dasharray={s.touches ? `${4 / zoom} ${3 / zoom}` : undefined}
       />
     {:else if s.kind === 'circle'}
       <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} data-testid={s.id} />

@@ -4,11 +4,13 @@
   import SlipTitle from '$elements/sheet/face/SlipTitle.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import SlipItem from '../shared/SlipItem.svelte';
+  import SlipSeveral from './SlipSeveral.svelte';
   import type { Tools } from './tools.svelte';
 
   const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
 
   const selected = $derived(drawing.selection.kind === 'record' ? drawing.document[drawing.selection.id] : undefined);
+  const several = $derived(drawing.selection.kind === 'records' ? tools.pick.chosen : []);
   const item = $derived(drawing.items.find((i) => i.part === drawing.selectedPart));
   const sheet = $derived(drawing.scene.one('sheet', drawing.sheetId));
   /** What is selected; with nothing selected the sheet itself. */
@@ -18,6 +20,8 @@
 <section class="slip" aria-label="Slip">
   {#if drawing.selection.kind === 'field'}
     <SlipTitle {drawing} field={drawing.selection.field} />
+  {:else if several.length > 1}
+    <SlipSeveral {drawing} {tools} records={several} />
   {:else if record}
     {@const Face = faceOf(record).slip}
     <Face {drawing} {tools} {record} />

@@ -8,7 +8,15 @@
   import { shadingUrl } from './images.svelte';
   import { paint } from './paint';
 
-  const { drawing, sheet, number }: { drawing: Drawing; sheet: SheetRecord; number: number } = $props();
+  interface Props {
+    drawing: Drawing;
+    sheet: SheetRecord;
+    number: number;
+    /** What is dragged would be moved to this sheet. */
+    drop: boolean;
+    onmenu: (e: MouseEvent) => void;
+  }
+  const { drawing, sheet, number, drop, onmenu }: Props = $props();
 
   let last: { readonly inputs: readonly unknown[]; readonly picture: DisplayList } | undefined;
   const picture = $derived(drawing.openReady && drawing.calm.one('sheet', sheet.id) ? pictureOf(drawing.calm) : last?.picture);
@@ -39,7 +47,10 @@
 <button
   class:on={sheet.id === drawing.sheetId}
   aria-current={sheet.id === drawing.sheetId ? 'page' : undefined}
+  class:drop
+  data-sheet={sheet.id}
   onclick={() => (drawing.sheetId = sheet.id)}
+  oncontextmenu={onmenu}
   aria-label="Sheet {number}: {sheet.name}"
   title={sheet.name}
 >
@@ -60,6 +71,9 @@
   }
   button.on {
     box-shadow: 0 0 0 2px var(--teal);
+  }
+  button.drop {
+    box-shadow: 0 0 0 3px var(--ochre);
   }
   canvas {
     height: 100%;

@@ -1,3 +1,4 @@
+import type { Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
 
 /** The pointer on the sheet. */
@@ -6,11 +7,19 @@ export interface Press {
   readonly at: Vec2;
   /** What a press may be off, paper mm: a few pixels. */
   readonly grace: number;
+  /** Shift: what is pressed joins what is selected, or leaves it. */
+  readonly add?: boolean;
+  /** Alt: nothing is brought into line; a window takes what it touches. */
+  readonly free?: boolean;
+  /** A finger: on empty paper it moves the sheet. */
+  readonly finger?: boolean;
 }
 
 /** A shape that shows what a tool is about to do, paper mm. */
 export type Sketch =
-  | { readonly kind: 'line'; readonly points: readonly Vec2[]; readonly look: 'thin' | 'cutting' | 'outline'; readonly id?: string }
+  | { readonly kind: 'line'; readonly points: readonly Vec2[]; readonly look: 'thin' | 'cutting' | 'outline' | 'guide'; readonly id?: string }
+  /** A window that is drawn to select what lies in it, or what it touches. */
+  | { readonly kind: 'window'; readonly box: Rect; readonly touches: boolean }
   | { readonly kind: 'circle'; readonly at: Vec2; readonly radius: number; readonly id?: string }
   /** A ring of a few pixels whatever the zoom. */
   | { readonly kind: 'ring'; readonly at: Vec2; readonly id?: string };

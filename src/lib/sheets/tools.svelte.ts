@@ -1,13 +1,17 @@
+import { contains } from '$core/base/rect';
 import type { ViewRecord } from '$core/document/records';
 import { dropWithDependants } from '$core/document/steps';
 import { ALL_FACES } from '$elements/faces';
-import { isElement, kindOf } from '$elements/kinds';
+import { elementsOn } from '$elements/compose';
+import { isElement, kindOf, type ElementRecord } from '$elements/kinds';
 import { Sections } from '$elements/view/face/sections.svelte';
 import type { Action } from '../shared/action';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
 import { PickTool } from './pick-tool.svelte';
-import type { Tool } from './tool';
+import { Clipboard } from './clipboard.svelte';
+import type { Menu } from './menu';
+import type { Press, Tool } from './tool';
 
 /** What the shelf, the keys and the quick bar share. */
 export class Tools {
@@ -20,12 +24,14 @@ export class Tools {
   zoomBy: (factor: number) => void = () => {};
   readonly pick: PickTool;
   readonly sections: Sections;
+  readonly clipboard: Clipboard;
   private readonly byName: ReadonlyMap<string, Tool>;
   private readonly drawing: Drawing;
 
   constructor(drawing: Drawing) {
     this.drawing = drawing;
     this.pick = new PickTool(drawing);
+    this.clipboard = new Clipboard(drawing);
     this.sections = new Sections(drawing, () => this.take('pick'));
     this.current = this.pick;
     this.byName = new Map([this.pick, ...ALL_FACES.flatMap((f) => f.tools?.(drawing, this) ?? [])].map((t) => [t.name, t]));
@@ -62,15 +68,60 @@ export class Tools {
 
   /** Removes what is selected, with what hangs on it. */
   remove(): void {
-    const s = this.drawing.selection;
-    if (s.kind !== 'record') return;
-    const r = this.drawing.document[s.id];
-    if (!r || !isElement(r)) return;
-    if (r.type === 'sheet' && this.drawing.sheets.length === 1) {
-      notify('trouble', 'The last sheet stays.');
+    const { drawing } = this;
+    const ids = drawing.chosen.filter((id) => drawing.document[id] && isElement(drawing.document[id]));
+    const [first] = ids;
+    if (first === undefined) return;
+    const sheets = ids.filter((id) => drawing.document[id]?.type === 'sheet');
+    if (sheets.length === drawing.sheets.length) {
+      notify('trouble', 'A drawing has at least one sheet: add another one first.');
       return;
     }
-    this.drawing.edit(`Remove ${kindOf(r).title}`, dropWithDependants(this.drawing.document, s.id));
-    this.drawing.select({ kind: 'none' });
+    const record = drawing.document[first] as ElementRecord;
+    drawing.edit(`Remove ${ids.length > 1 ? `${ids.length} elements` : kindOf(record).title}`, dropWithDependants(drawing.document, ...ids));
+    drawing.select({ kind: 'none' });
   }
+
+  /** Selects all elements of the open sheet that are wanted. */
+  selectWhere(wanted: (r: ElementRecord) => boolean): void {
+    const { scene, sheetId } = this.drawing;
+    this.drawing.choose(elementsOn(scene, sheetId).flatMap((r) => (r.type !== 'sheet' && wanted(r) ? [r.id] : [])));
+  }
+
+  /** Text that is being changed where it stands. */
+  editing = $state.raw<{ readonly record: string; readonly name: string } | undefined>(undefined);
+
+  /** Opens the text at a place, if there is one that can be changed. */
+  editAt(p: Press): boolean {
+    const record = this.pick.elementAt(p.at);
+    const text =
+      record &&
+      kindOf(record)
+        .texts?.(record, this.drawing.scene)
+        .find((t) => contains(t.box, p.at));
+    if (!record || !text) return false;
+    this.editing = { record: record.id, name: text.name };
+    return true;
+  }
+
+  /** Opens the first text of what is selected: of an item its first cell on this sheet, of the title block the field. */
+  editSelected(): boolean {
+    const { scene, selection: s, sheetId } = this.drawing;
+    const holders =
+      s.kind === 'field' ? [scene.one('sheet', sheetId)] : s.kind === 'item' ? scene.all('list').filter((l) => l.sheet === sheetId) : [this.pick.selected];
+    for (const record of holders as readonly (ElementRecord | undefined)[]) {
+      const texts = record ? (kindOf(record).texts?.(record, scene) ?? []) : [];
+      const text = texts.find((t) => (s.kind === 'field' ? t.name === s.field : s.kind === 'item' ? t.name.startsWith(`${s.part}/`) : true));
+      if (!record || !text) continue;
+      this.editing = { record: record.id, name: text.name };
+      return true;
+    }
+    return false;
+  }
+
+  /** The sheet that what is dragged would be moved to: its thumbnail is under the pointer. */
+  dropOn = $state<string | undefined>(undefined);
+
+  /** What is offered for a place, where the menu stands in pixels of the window. */
+  menu = $state.raw<{ readonly x: number; readonly y: number; readonly of: Menu } | undefined>(undefined);
 }

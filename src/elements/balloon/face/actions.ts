@@ -3,7 +3,8 @@ import { arrangeAnew } from '$lib/shared/balloons';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Tools } from '$lib/sheets/tools.svelte';
-import type { ViewRecord } from '../../../core/document/records';
+import { without } from '../../../core/base/without';
+import type { BalloonRecord, ViewRecord } from '../../../core/document/records';
 import { identifyRest } from '../place/add';
 
 /** Balloons for every item that has none yet and can be seen in the view. */
@@ -33,4 +34,31 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
     },
     { id: 'arrange', label: 'Arrange the balloons of this view anew', key: 'R', disabled: !view, run: () => view && void arrangeAnew(drawing, view.id) },
   ];
+}
+
+/** What can be done with one balloon. */
+export function balloonOffers(b: BalloonRecord, _: unknown, drawing: Drawing): { readonly title: string; readonly offers: readonly Action[] } {
+  const item = drawing.itemOfPath(b.component);
+  const dot = b.end === 'dot';
+  return {
+    title: `Balloon ${item?.number ?? '?'}  ${item?.values.description.text ?? ''}`,
+    offers: [
+      {
+        id: 'end',
+        label: dot ? 'End the leader with an arrow on an edge' : 'End the leader with a dot inside the face',
+        key: '',
+        run: () => drawing.edit(dot ? 'Leader ends with an arrow' : 'Leader ends with a dot', [{ op: 'put', record: { ...b, end: dot ? 'arrow' : 'dot' } }]),
+      },
+      {
+        id: 'stay',
+        label: b.byHand ? 'May be arranged' : 'Stays where it was put',
+        key: '',
+        run: () =>
+          drawing.edit(b.byHand ? 'Balloon may be arranged' : 'Balloon stays', [
+            { op: 'put', record: b.byHand ? without(b, 'byHand') : { ...b, byHand: true } },
+          ]),
+      },
+      ...(item ? [{ id: 'item', label: `Properties of item ${item.number}`, key: '', run: () => drawing.select({ kind: 'item', part: item.part }) }] : []),
+    ],
+  };
 }

@@ -1,9 +1,11 @@
 import type { ListRecord } from '../../../core/document/records';
 import type { Face } from '../../face';
+import { listOffers } from './offers';
 import Slip from './Slip.svelte';
 
 export const listFace: Face<ListRecord> = {
   slip: Slip,
+  offers: listOffers,
   actions(drawing) {
     const list = drawing.scene.all('list')[0];
     return [

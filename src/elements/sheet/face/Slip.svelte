@@ -7,6 +7,8 @@
   import { call, type ApiFailure } from '$lib/shared/api';
   import { notify } from '$lib/shared/notices.svelte';
   import { FileDown, FileUp } from '@lucide/svelte';
+  import { without } from '$core/base/without';
+  import Toggle from '$lib/shared/Toggle.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
@@ -39,6 +41,8 @@
       notify('trouble', (failure as ApiFailure).message);
     }
   }
+  const flag = (key: 'noFrame' | 'noTitle', label: string, on: boolean) =>
+    drawing.edit(`${label} ${on ? 'on' : 'off'}`, [{ op: 'put', record: on ? without(sheet, key) : { ...sheet, [key]: true } }]);
   const resize = (size: string, landscape: boolean, all: boolean) =>
     drawing.edit(
       all ? 'Size of all sheets' : 'Size of sheet',
@@ -55,6 +59,8 @@
   <button class="q-button" onclick={() => resize(sheet.size, !sheet.landscape, false)}>{sheet.landscape ? 'Turn upright' : 'Turn level'}</button>
   <button class="q-button" onclick={() => resize(sheet.size, sheet.landscape, true)}>Same for all</button>
 </p>
+<Toggle label="Border" checked={!sheet.noFrame} onchange={(on) => flag('noFrame', 'Border', on)} />
+<Toggle label="Title block" checked={!sheet.noTitle} onchange={(on) => flag('noTitle', 'Title block', on)} />
 <p class="q-caption"><label for="standard">Standard</label></p>
 <select
   id="standard"

@@ -3,6 +3,7 @@
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
+  import { COMPUTED_FIELDS } from './computed';
 
   const { drawing, field }: { drawing: Drawing; field: string } = $props();
   const record = $derived(drawingOf(drawing.document));
@@ -18,18 +19,11 @@
     ['approvedBy', 'Approved by'],
     ['owner', 'Legal owner'],
   ] as const satisfies readonly (readonly [keyof DrawingRecord, string])[];
-  const COMPUTED: Readonly<Record<string, string>> = {
-    scale: 'Scale: from the views on this sheet; “as shown” when they differ.',
-    size: 'Size: from the sheet.',
-    sheet: 'Sheet n of m: counted.',
-    mass: 'Mass: the sum over the ledger; “>” while some parts have none.',
-    projection: 'Projection symbol: from the standard of the drawing.',
-  };
   const put = (label: string, change: Partial<DrawingRecord>) => drawing.edit(label, [{ op: 'put', record: { ...record, ...change } }]);
 </script>
 
 <SlipHead title="Title block" subtitle="the same on every sheet" />
-{#if COMPUTED[field]}<p class="note">{COMPUTED[field]}</p>{/if}
+{#if COMPUTED_FIELDS[field]}<p class="note">{COMPUTED_FIELDS[field]}</p>{/if}
 {#each FIELDS as [key, label] (key)}
   <TextField {label} value={record[key]} focus={field === key} onchange={(v) => put(label, { [key]: v })} />
 {/each}

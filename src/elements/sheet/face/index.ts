@@ -1,11 +1,17 @@
 import type { SheetRecord } from '../../../core/document/records';
+import { dropWithDependants } from '../../../core/document/steps';
+import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Face } from '../../face';
+import { addSheet, duplicateSheet, reorderSheet } from '../sheets';
+import { titleOffers } from './offers';
 import Slip from './Slip.svelte';
 
 export const sheetFace: Face<SheetRecord> = {
   slip: Slip,
+  offers: titleOffers,
   actions(drawing) {
     const index = drawing.sheets.findIndex((s) => s.id === drawing.sheetId);
+    const open = drawing.sheets[index];
     const go = (i: number) => {
       const sheet = drawing.sheets[i];
       if (sheet) drawing.sheetId = sheet.id;
@@ -13,8 +19,48 @@ export const sheetFace: Face<SheetRecord> = {
     return [
       { id: 'title', label: 'Title block', short: 'Title', key: 'T', shelf: true, run: () => drawing.select({ kind: 'field', field: 'title' }) },
       { id: 'sheet', label: 'Sheet size and standard', short: 'Sheet', key: 'S', shelf: true, run: () => drawing.select({ kind: 'none' }) },
+      {
+        id: 'sheet-add',
+        label: 'Add a sheet after this one',
+        key: 'Insert',
+        disabled: !open,
+        run: () => open && add(drawing, open),
+      },
+      { id: 'sheet-copy', label: 'Duplicate this sheet', key: '', disabled: !open, run: () => open && duplicate(drawing, open.id) },
+      { id: 'sheet-earlier', label: 'Move this sheet forward', key: 'Alt PageUp', disabled: index <= 0, run: () => place(drawing, index - 1) },
+      {
+        id: 'sheet-later',
+        label: 'Move this sheet back',
+        key: 'Alt PageDown',
+        disabled: index >= drawing.sheets.length - 1,
+        run: () => place(drawing, index + 1),
+      },
+      {
+        id: 'sheet-remove',
+        label: 'Remove this sheet with everything on it',
+        key: '',
+        disabled: drawing.sheets.length < 2,
+        run: () => drawing.edit('Remove sheet', dropWithDependants(drawing.document, drawing.sheetId)),
+      },
       { id: 'next', label: 'Next sheet', key: 'PageDown', disabled: index >= drawing.sheets.length - 1, run: () => go(index + 1) },
       { id: 'previous', label: 'Previous sheet', key: 'PageUp', disabled: index <= 0, run: () => go(index - 1) },
     ];
   },
 };
+
+function add(drawing: Drawing, like: SheetRecord): void {
+  const id = drawing.freshId('sheet');
+  drawing.edit('Add sheet', addSheet(drawing.scene, id, like.id, like));
+  drawing.sheetId = id;
+}
+
+function duplicate(drawing: Drawing, sheet: string): void {
+  const { steps, id } = duplicateSheet(drawing.scene, sheet, (base) => drawing.freshId(base));
+  drawing.edit('Duplicate sheet', steps);
+  drawing.sheetId = id;
+}
+
+/** Puts the open sheet at a place in the set. */
+function place(drawing: Drawing, to: number): void {
+  drawing.edit('Order of sheets', reorderSheet(drawing.scene, drawing.sheetId, to));
+}

@@ -46,7 +46,7 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
   });
   return [
     tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N' }),
-    tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break', key: 'O' }),
+    tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break out', key: 'O' }),
     {
       id: 'finish',
       label: 'End the cutting line',
@@ -63,13 +63,6 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       key: '',
       run: () => addView(drawing, name[0]!.toUpperCase() + name.slice(1), namedFrame(name), null),
     })),
-    {
-      id: 'copy',
-      label: 'Copy this view',
-      key: '',
-      disabled: !view || !!view.cut,
-      run: () => view && addView(drawing, `${view.name}, copy`, view, view.spread, view),
-    },
     {
       id: 'together',
       label: 'Add this view with its parts together',

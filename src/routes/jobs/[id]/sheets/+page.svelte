@@ -51,7 +51,7 @@
     >
     <Shelf actions={actions.filter((a) => a.shelf)} />
   </div>
-  {#if mounted}<SheetStrip {drawing} />{/if}
+  {#if mounted}<SheetStrip {drawing} {tools} />{/if}
 </StageFrame>
 
 <style>

@@ -1,0 +1,64 @@
+import type { Action } from '$lib/shared/action';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import type { Press } from '$lib/sheets/tool';
+import type { Tools } from '$lib/sheets/tools.svelte';
+import type { ViewRecord } from '../../../core/document/records';
+import { dropWithDependants } from '../../../core/document/steps';
+import { newBalloon } from '../../balloon/place/add';
+import { circleAt, toggleCircle } from '../../centre/toggle';
+import { componentNear } from '../kind';
+
+const offer = (id: string, label: string, run: () => void, key = ''): Action => ({ id, label, key, run });
+
+/** What can be done with the component or the edge at a place in a view. */
+export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: Tools): { readonly title?: string; readonly offers: readonly Action[] } {
+  const { scene } = drawing;
+  const component = componentNear(view, p.at, scene, p.grace);
+  const item = scene.itemOf(component);
+  if (component === undefined || !item) return { offers: [] };
+  const path = scene.components[component]!.path;
+  const offers: Action[] = [];
+  const balloon = newBalloon(scene, view, component, p.at, `balloon:${item.part}`);
+  if (balloon)
+    offers.push(
+      offer('balloon-here', `Balloon for item ${item.number}`, () => {
+        const record = { ...balloon, id: drawing.freshId(balloon.id) };
+        drawing.edit(`Add balloon ${item.number}`, [{ op: 'put', record }]);
+        drawing.select({ kind: 'record', id: record.id });
+      }),
+    );
+  const circle = circleAt(scene, view, p.at, p.grace);
+  const marks = circle && toggleCircle(scene, view, circle, drawing.freshId('centre'));
+  if (marks) offers.push(offer('centre-here', 'Centre mark of this circle, on or off', () => drawing.edit('Centre mark', marks)));
+  offers.push(
+    offer('through-level', 'Section through it, level', () => void tools.sections.through(view, component, false)),
+    offer('through-upright', 'Section through it, upright', () => void tools.sections.through(view, component, true)),
+  );
+  const { cut } = view;
+  if (cut) {
+    const whole = cut.keptWhole.includes(path);
+    const label = whole ? 'Cut this piece' : 'Keep this piece whole';
+    const keptWhole = whole ? cut.keptWhole.filter((k) => k !== path) : [...cut.keptWhole, path];
+    offers.push(offer('whole', label, () => drawing.edit(label, [{ op: 'put', record: { ...view, cut: { ...cut, keptWhole } } }])));
+  }
+  const balloons = scene.all('balloon').filter((b) => b.view === view.id && scene.itemAt(b.component) === item);
+  if (balloons.length)
+    offers.push(offer('its-balloons', `Select its balloon${balloons.length > 1 ? 's' : ''} here`, () => drawing.choose(balloons.map((b) => b.id))));
+  return { title: `Item ${item.number}  ${item.values.description.text}`, offers };
+}
+
+/** What can be done with a cutting line. */
+export function sectionOffers(drawing: Drawing, tools: Tools, section: ViewRecord): Action[] {
+  const { cut } = section;
+  return [
+    offer('go', `Go to ${section.name}`, () => {
+      drawing.sheetId = section.sheet;
+      drawing.select({ kind: 'record', id: section.id });
+    }),
+    offer('round', 'Turn the section round', () => tools.sections.turnRound(section), 'U'),
+    offer('hide-line', 'Leave the cutting line out', () => {
+      if (cut) drawing.edit('Cutting line off', [{ op: 'put', record: { ...section, cut: { ...cut, shownIn: null } } }]);
+    }),
+    offer('remove-section', `Remove ${section.name}`, () => drawing.edit(`Remove ${section.name}`, dropWithDependants(drawing.document, section.id))),
+  ];
+}
