@@ -1,38 +1,9 @@
 import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { AS1, drag, dropFile, FILES, kept, middleOf } from './helpers';
 
-const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if');
-const AS1 = join(FILES, 'as1-oc-214.stp');
-
-async function dropFile(page: Page, name: string, data: Buffer): Promise<void> {
-  const transfer = await page.evaluateHandle(
-    ([n, b]) => {
-      const t = new DataTransfer();
-      t.items.add(new File([Uint8Array.from(atob(b), (c) => c.charCodeAt(0))], n));
-      return t;
-    },
-    [name, data.toString('base64')] as const,
-  );
-  await page.dispatchEvent('.drop', 'drop', { dataTransfer: transfer });
-}
-const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
-/** Middle of a group's picture on the sheet, page pixels. */
-async function middleOf(page: Page, selector: string): Promise<{ x: number; y: number }> {
-  const picture = page.locator(selector).first();
-  // Views are drawn when their result has come.
-  await expect.poll(async () => (await picture.boundingBox())?.width ?? 0, { timeout: 30_000 }).toBeGreaterThan(1);
-  const b = (await picture.boundingBox())!;
-  return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
-}
-async function drag(page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> {
-  await page.mouse.move(from.x, from.y);
-  await page.mouse.down();
-  await page.mouse.move(from.x + dx / 2, from.y + dy / 2, { steps: 3 });
-  await page.mouse.move(from.x + dx, from.y + dy, { steps: 3 });
-  await page.mouse.up();
-}
 const circle = '[data-id="balloon:plate"] path:last-of-type';
 
 test('drop → drawing → move a balloon → change a property → PDF', async ({ page }) => {

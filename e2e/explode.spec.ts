@@ -1,9 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
+import { AS1 } from './helpers';
 
 // as1-oc-214 of the CAx-IF rounds, from the npm package occt-import-js.
-const FILE = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp');
+const FILE = AS1;
 
 /** What was done to a drawing, in order. */
 async function labelsOf(request: APIRequestContext, id: string): Promise<string[]> {

@@ -1,11 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
+import { AS1, kept } from './helpers';
 import { binaryStl } from '../src/formats/testing/hostile-files.ts';
 
-const AS1 = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp');
-const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
 const cell = (page: Page, row: number, title: string) => page.getByRole('grid').locator(`[data-title="${title}"]`).nth(row);
 
 /** A job of as1, made once. */

@@ -44,5 +44,5 @@ export async function compressed(event: RequestEvent, data: unknown): Promise<Re
   return new Response(bytes(await gzipped(text, { level: 1 })), { headers: { ...headers, 'content-encoding': 'gzip' } });
 }
 
-/** Bytes as a response body. */
-export const bytes = (data: Uint8Array): ArrayBuffer => data.slice().buffer as ArrayBuffer;
+/** Bytes as a response body: a copy, as a buffer may be a piece of a larger one. */
+export const bytes = (data: Uint8Array): ArrayBuffer => new Uint8Array(data).buffer;

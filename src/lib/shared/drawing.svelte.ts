@@ -71,6 +71,7 @@ export class Drawing {
   private calmSoon: ReturnType<typeof setTimeout> | undefined;
   private drawsViews = true;
   private opened = false;
+  private opening = false;
   private specs = new Map<string, string>();
   private readonly outbox: Outbox;
   private events: EventSource | undefined;
@@ -128,7 +129,10 @@ export class Drawing {
       else if (e.type === 'view') this.fetchSeenSoon();
     };
     this.opened = true;
+    // No change is on its way yet: views are asked for before anything else is done.
+    this.opening = true;
     this.refreshViews();
+    this.opening = false;
     if (views) void this.fetchSeenAfterSheet();
     return () => this.events?.close();
   }
@@ -285,7 +289,7 @@ export class Drawing {
   private async fetchView(id: string, tries = 0): Promise<void> {
     const wanted = this.specs.get(id);
     // The change that asks for it is sent right after this: the server learns of it first.
-    if (this.waiting) {
+    if (!this.opening) {
       await Promise.resolve();
       await this.outbox.settled();
     }

@@ -59,7 +59,8 @@
         text.box.height * zoom,
       )}px; font-size: {Math.max(LEAST_PX, emFor(text.height) * zoom)}px"
       onkeydown={key}
-      onblur={(e) => keep(e.currentTarget.value)}
+      data-name={text.name}
+      onblur={(e) => e.currentTarget.dataset['name'] === tools.editing?.name && keep(e.currentTarget.value)}
       {@attach (input: HTMLInputElement) => {
         input.focus();
         input.select();

@@ -1,0 +1,47 @@
+import { join } from 'node:path';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** Public test files that come with a package. */
+export const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax-if');
+export const AS1 = join(FILES, 'as1-oc-214.stp');
+
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+/** Drops a file on the start page. */
+export async function dropFile(page: Page, name: string, data: Buffer): Promise<void> {
+  const transfer = await page.evaluateHandle(
+    ([n, b]) => {
+      const t = new DataTransfer();
+      t.items.add(new File([Uint8Array.from(atob(b), (c) => c.charCodeAt(0))], n));
+      return t;
+    },
+    [name, data.toString('base64')] as const,
+  );
+  await page.dispatchEvent('.drop', 'drop', { dataTransfer: transfer });
+}
+
+/** Waits until the server has kept every change. */
+export const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText('All changes kept');
+
+export async function centreOf(locator: Locator): Promise<Place> {
+  const b = (await locator.first().boundingBox())!;
+  return { x: b.x + b.width / 2, y: b.y + b.height / 2 };
+}
+
+/** Middle of a group's picture on the sheet, page pixels. Views are drawn when their result has come. */
+export async function middleOf(page: Page, selector: string): Promise<Place> {
+  const picture = page.locator(selector).first();
+  await expect.poll(async () => (await picture.boundingBox())?.width ?? 0, { timeout: 30_000 }).toBeGreaterThan(1);
+  return centreOf(picture);
+}
+
+export async function drag(page: Page, from: Place, dx: number, dy: number): Promise<void> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(from.x + dx / 2, from.y + dy / 2, { steps: 3 });
+  await page.mouse.move(from.x + dx, from.y + dy, { steps: 3 });
+  await page.mouse.up();
+}
