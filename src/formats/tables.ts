@@ -1,4 +1,5 @@
 import ExcelJS from 'exceljs';
+import Papa from 'papaparse';
 import { QuarryError } from '../core/base/errors.ts';
 
 /** Rows and columns that a table of properties may have. */
@@ -37,34 +38,12 @@ export async function readXlsx(name: string, bytes: Uint8Array): Promise<string[
  * @throws QuarryError FILE_TOO_MANY
  */
 export function readCsv(name: string, text: string): string[][] {
-  const body = text.replace(/^\ufeff/, '');
+  const body = text.replace(/^\ufeff/, '').replaceAll('\r\n', '\n');
   const first = body.split('\n', 1)[0]!;
   const separator = [',', ';', '\t'].map((s) => [s, first.split(s).length] as const).sort((a, b) => b[1] - a[1])[0]![0];
-  const rows: string[][] = [[]];
-  let cell = '';
-  let quoted = false;
-  const end = () => {
-    rows.at(-1)!.push(cell.replace(/^'(?=[=+@-])/, ''));
-    cell = '';
-  };
-  for (let i = 0; i < body.length; i++) {
-    const c = body[i]!;
-    if (quoted) {
-      if (c !== '"') cell += c;
-      else if (body[i + 1] === '"') {
-        cell += '"';
-        i++;
-      } else quoted = false;
-    } else if (c === '"' && cell === '') quoted = true;
-    else if (c === separator) end();
-    else if (c === '\n') {
-      cell = cell.replace(/\r$/, '');
-      end();
-      rows.push([]);
-    } else cell += c;
-  }
-  if (cell !== '' || rows.at(-1)!.length) end();
-  else rows.pop();
+  const rows = Papa.parse<string[]>(body, { delimiter: separator, newline: '\n' }).data.map((r) => r.map((c) => c.replace(/^'(?=[=+@-])/, '')));
+  // The last line ends with a break.
+  if (rows.at(-1)?.length === 1 && rows.at(-1)![0] === '') rows.pop();
   checkSize(name, rows.length, Math.max(0, ...rows.map((r) => r.length)));
   return rows;
 }

@@ -4,7 +4,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint, IDENTITY } from '../base/placement.ts';
 import type { DrawingDocument, PullRecord, SpreadRecord, ViewRecord } from '../document/records.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
-import { fastenedTo, ofSameItems, onLevel, oneLevelUp, withoutOwnPull } from './choose.ts';
+import { fastenedTo, ofSameItems, onLevel, oneLevelUp, subAssemblyOf, withoutOwnPull } from './choose.ts';
 import { changeSpread, fitView, insertPlanned, mergePulls, mirroredPull, showSpread, splitPull } from './edits.ts';
 import { pullRecord, pullsOf } from './records.ts';
 import { motionsOf, rotationAbout } from './spread.ts';
@@ -153,5 +153,17 @@ describe('balloons', () => {
   test('and come back when the view shows its parts together', () => {
     const steps = showSpread(doc, assembly, components, view, null);
     expect(steps).toMatchObject([{ record: { id: 'v', spread: null } }, { record: { id: 'b', anchor: [-40, 30] } }]);
+  });
+});
+
+describe('the sub-assembly that a choice is', () => {
+  const of = (...parts: readonly string[]) =>
+    subAssemblyOf(assembly, components, new Set(components.filter((c) => parts.includes(c.name)).map((c) => c.index)))?.name;
+  test('all of it, and nothing else', () => expect(of('lever', 'pin')).toBe('lever set'));
+  test('not a piece of it, not more than it, not the whole, not a part alone', () => {
+    expect(of('lever')).toBeUndefined();
+    expect(of('lever', 'pin', 'plate')).toBeUndefined();
+    expect(of('plate', 'bolt', 'lever', 'pin')).toBeUndefined();
+    expect(of()).toBeUndefined();
   });
 });

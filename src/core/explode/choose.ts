@@ -48,6 +48,22 @@ export function oneLevelUp(assembly: Assembly, components: readonly Component[],
   return out;
 }
 
+/** The sub-assembly that a choice is, all of it and nothing else: the innermost one. Undefined for a part alone and for the whole. */
+export function subAssemblyOf(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): { readonly name: string } | undefined {
+  if (chosen.size < 2 || chosen.size === components.length) return undefined;
+  const [first] = chosen;
+  const inside = (node: number, top: number): boolean => {
+    for (let n = node; n >= 0; n = assembly.nodes[n]!.parent) if (n === top) return true;
+    return false;
+  };
+  for (let top = assembly.nodes[components[first!]!.node]!.parent; top > 0; top = assembly.nodes[top]!.parent) {
+    const under = components.filter((c) => inside(c.node, top));
+    if (under.length > chosen.size) return undefined;
+    if (under.length === chosen.size && under.every((c) => chosen.has(c.index))) return assembly.nodes[top];
+  }
+  return undefined;
+}
+
 /** Every component that lies on a level of the tree: 1 is right under the whole. */
 export function onLevel(assembly: Assembly, components: readonly Component[], level: number): Set<number> {
   return new Set(components.filter((c) => levelOf(assembly, c) === level).map((c) => c.index));

@@ -1,3 +1,4 @@
+import Papa from 'papaparse';
 import type { DrawingDocument, PropertyRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import { accepted, gridText, isGap, type GridColumn } from './columns.ts';
@@ -50,35 +51,14 @@ export function stepsOf(doc: DrawingDocument, changes: readonly CellChange[], no
 
 /** Rows and cells of a spreadsheet's clipboard text: tabs between cells, quoted where a cell has tabs, breaks or quotes. */
 export function parseBlock(text: string): string[][] {
-  const rows: string[][] = [[]];
-  let cell = '';
-  let quoted = false;
-  for (let i = 0; i < text.length; i++) {
-    const c = text[i]!;
-    if (quoted) {
-      if (c !== '"') cell += c;
-      else if (text[i + 1] === '"') {
-        cell += '"';
-        i++;
-      } else quoted = false;
-    } else if (c === '"' && cell === '') quoted = true;
-    else if (c === '\t' || c === '\n') {
-      rows.at(-1)!.push(cell.replace(/\r$/, ''));
-      cell = '';
-      if (c === '\n') rows.push([]);
-    } else cell += c;
-  }
-  rows.at(-1)!.push(cell.replace(/\r$/, ''));
+  const rows = Papa.parse<string[]>(text, { delimiter: '\t' }).data;
   // Spreadsheets end the last row with a break.
   if (rows.length > 1 && rows.at(-1)!.length === 1 && rows.at(-1)![0] === '') rows.pop();
-  return rows;
+  return rows.length ? rows : [['']];
 }
 
 /** A block as clipboard text. */
-export function blockText(rows: readonly (readonly string[])[]): string {
-  const cell = (v: string) => (/[\t\n\r"]/.test(v) ? `"${v.replaceAll('"', '""')}"` : v);
-  return rows.map((r) => r.map(cell).join('\t')).join('\n');
-}
+export const blockText = (rows: readonly (readonly string[])[]): string => Papa.unparse(rows as string[][], { delimiter: '\t', newline: '\n' });
 
 /** Texts of a range. */
 export function textsIn(items: readonly Item[], columns: readonly GridColumn[], r: CellRange, massUnit: 'kg' | 'lb'): string[][] {

@@ -8,6 +8,7 @@
   import { viewKey } from '../shared/view-keys';
   import Stage3d, { type Look } from '../shared/Stage3d.svelte';
   import type { Explode, PickedWay } from './explode.svelte';
+  import { marksApart } from './marks';
   import { setDistance } from './pull-edits';
 
   const { explode, onlook }: { explode: Explode; onlook: (look: Look) => void } = $props();
@@ -147,7 +148,10 @@
   const marks = $derived.by(() => {
     void seen;
     if (!look) return [];
-    return explode.hits.map((h) => ({ ...h, point: look!.project(h.at) })).filter((h, i, all) => all.findIndex((x) => x.through === h.through) === i);
+    const each = explode.hits
+      .map((h) => ({ through: h.through, point: look!.project(h.at) }))
+      .filter((h, i, all) => all.findIndex((x) => x.through === h.through) === i);
+    return marksApart(each);
   });
   /** Pull lines, once everything is apart. */
   const lines3d = $derived(scene && !explode.spread?.noLines && explode.time >= explode.made.length ? pullLines(scene.bodies(), explode.made) : []);
@@ -225,11 +229,11 @@
         </g>
         <text x={arrow.tip[0] + 16} y={arrow.tip[1] - 14}>{label}</text>
       {/if}
-      {#each marks as m (m.through)}
+      {#each marks as m (m.through[0])}
         <g class="hit" transform="translate({m.point[0]} {m.point[1]})">
           <circle r="9" />
           <path d="M-4 -4L4 4M4 -4L-4 4" />
-          <text x="13" y="4">{explode.label(m.through)}</text>
+          {#each m.through as c, i (c)}<text x="13" y={4 + i * 17}>{explode.label(c)}</text>{/each}
         </g>
       {/each}
       <g class="axes" transform="translate(10 {0})">

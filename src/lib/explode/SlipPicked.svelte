@@ -21,9 +21,9 @@
   <button class="q-button" onclick={() => explode.grow('fastened')}>What fastens it</button>
 </div>
 <p class="q-caption">Pull along</p>
-<DirectionChoice {explode} {look} direction={explode.direction} onaim={(d) => (explode.direction = d)} />
+<DirectionChoice {explode} {look} direction={explode.direction} onaim={(d) => ((explode.direction = d), (explode.aimed = true))} />
 <div class="q-row">
-  <button class="q-button main" onclick={() => addPull(explode)}>Pull</button>
+  <button class="q-button main" onclick={() => void addPull(explode)}>Pull</button>
   <button class="q-button" onclick={() => void plan(explode, 'chosen')}>Plan these</button>
   <button class="q-button" onclick={() => holdTogether(explode)}>Hold together</button>
 </div>

@@ -20,7 +20,7 @@ export function explodeActions(explode: Explode, hands: ExplodeHands): Action[] 
   return [
     { id: 'plan', label: 'Plan the whole', short: 'Plan', key: 'P', shelf: true, run: () => void plan(explode, 'all') },
     { id: 'rest', label: 'Plan what has no pull yet', short: 'Plan rest', key: 'R', shelf: true, run: () => void plan(explode, 'rest') },
-    { id: 'pull', label: 'Pull what is picked', short: 'Pull', key: 'G', shelf: true, disabled: n === 0, run: () => addPull(explode) },
+    { id: 'pull', label: 'Pull what is picked', short: 'Pull', key: 'G', shelf: true, disabled: n === 0, run: () => void addPull(explode) },
     { id: 'turn', label: 'Turn what is picked about the picked axis', short: 'Turn', key: 'U', shelf: true, disabled: n === 0, run: () => addTurn(explode) },
     { id: 'tighten', label: 'Tighten to fit the sheet', short: 'Tighten', key: 'T', shelf: true, disabled: none, run: () => void tighten(explode) },
     {

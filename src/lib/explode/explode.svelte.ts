@@ -2,7 +2,7 @@ import { applyToPoint, combine } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
 import { type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { blocksOn, roomBeside } from '$core/draft/room';
-import { fastenedTo, ofSameItems, onLevel, oneLevelUp } from '$core/explode/choose';
+import { fastenedTo, ofSameItems, onLevel, subAssemblyOf, oneLevelUp } from '$core/explode/choose';
 import type { DirectionProposal } from '$core/explode/directions';
 import { changeSpread, viewsShowing } from '$core/explode/edits';
 import { plainPull, pullsOf } from '$core/explode/records';
@@ -52,6 +52,8 @@ export class Explode {
   speed = $state(1.5);
   /** Direction of a pull to be made. */
   direction = $state.raw<Vec3>([0, 0, 1]);
+  /** Someone chose the direction for what is picked now. */
+  aimed = $state(false);
   /** Directions that what was picked last gives: of its face, of its hole or shaft, of its edge. */
   picked = $state.raw<readonly PickedWay[]>([]);
   check = $state.raw<CheckAnswer | undefined>(undefined);
@@ -125,6 +127,10 @@ export class Explode {
 
   nameOf(p: PullRecord): string {
     if (p.name) return p.name;
+    const { assembly, components } = this.drawing;
+    const own = new Set(p.components);
+    const whole = subAssemblyOf(assembly, components, new Set(components.flatMap((c) => (own.has(c.path) ? [c.index] : []))));
+    if (whole) return whole.name;
     const counts = new Map<string, number>();
     for (const path of p.components) {
       const name = this.drawing.itemOfPath(path)?.values.description.text || path.split('/').pop()!;
@@ -145,6 +151,7 @@ export class Explode {
   }
 
   choose(set: ReadonlySet<number>): void {
+    this.aimed = false;
     const grown = new Set(set);
     for (const group of this.together()) if (group.some((c) => grown.has(c))) for (const c of group) grown.add(c);
     this.chosen = grown;

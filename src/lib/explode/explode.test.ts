@@ -5,6 +5,8 @@ vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string
 
 import { viewMapOf } from '$core/views/view-map';
 import { recordsOf, type BalloonRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
+import type { CheckAnswer } from '$core/explode/requests';
+import { compute } from './compute';
 import { openBench, type Bench } from '../testing/fake-job';
 import { explodeActions } from './actions';
 import { axisText, Explode, screenFrame } from './explode.svelte';
@@ -74,19 +76,39 @@ describe('pulls', () => {
     await start([up(['Cap']), up(['Ring'])]);
     explode.active = 0;
     pick('Tower');
-    addPull(explode, [2, 0, 0], 30);
+    await addPull(explode, [2, 0, 0], 30);
     await bench.settled();
     expect(pulls().map((p) => p.components)).toEqual([['Cap'], ['Tower'], ['Ring']]);
     expect(pulls()[1]).toEqual({ components: ['Tower'], direction: [1, 0, 0], distanceMm: 30, typed: true });
     expect([explode.active, explode.time]).toEqual([1, 2]);
     // Without a word a round distance: a fifth of the largest part, 144 mm.
     pick('Post');
-    addPull(explode);
+    await addPull(explode);
     expect(explode.spread!.pulls[2]!.distanceMm).toBe(30);
+  });
+  test('begins in a direction that is free; one that was chosen is kept', async () => {
+    await start([]);
+    // The cap stands on the others: downwards it would run into them.
+    pick('Cap');
+    explode.direction = [0, 0, -1];
+    await addPull(explode);
+    await bench.settled();
+    const { direction, distanceMm } = explode.spread!.pulls[0]!;
+    const answer = await compute<CheckAnswer>(bench.drawing.id, {
+      kind: 'check',
+      pulls: [{ components: [bench.drawing.components.find((c) => c.path === 'Cap')!.index], direction, distanceMm }],
+    });
+    expect(answer.clear).toEqual([true]);
+    await start([]);
+    pick('Cap');
+    explode.direction = [0, 0, -1];
+    explode.aimed = true;
+    await addPull(explode);
+    expect(explode.spread!.pulls[0]!.direction).toEqual([0, 0, -1]);
   });
   test('of nothing: a word what to do', () => {
     explode.choose(new Set());
-    addPull(explode);
+    void addPull(explode);
     addTurn(explode);
     expect(said.map((s) => s[1].slice(0, 30))).toEqual(['Pick the parts to be pulled fi', 'Pick a hole, a shaft, a face o']);
   });
@@ -360,6 +382,7 @@ describe('actions', () => {
     all()
       .find((a) => a.id === 'pull')!
       .run();
+    await vi.waitFor(() => expect(explode.spread!.pulls).toHaveLength(1));
     expect(['pull', 'tighten', 'play', 'remove', 'hold'].map(off)).toEqual([false, false, false, false, false]);
     const keys = all()
       .map((a) => a.key)

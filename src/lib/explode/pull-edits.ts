@@ -4,7 +4,10 @@ import { cross, dot, normalize, scale, type Vec3 } from '$core/base/vector';
 import { without } from '$core/base/without';
 import type { PullRecord } from '$core/document/records';
 import { mergePulls, mirroredPull, splitPull } from '$core/explode/edits';
+import { plainPull } from '$core/explode/records';
+import type { CheckAnswer } from '$core/explode/requests';
 import { notify } from '../shared/notices.svelte';
+import { compute } from './compute';
 import type { Explode } from './explode.svelte';
 
 export function changePull(explode: Explode, i: number, label: string, change: Partial<PullRecord>, drop: readonly (keyof PullRecord)[] = []): void {
@@ -12,13 +15,40 @@ export function changePull(explode: Explode, i: number, label: string, change: P
   explode.put(label, { pulls });
 }
 
-/** Pulls what is chosen: a new pull after the one at hand. */
-export function addPull(explode: Explode, direction: Vec3 = explode.direction, distanceMm = roundDistance(explode)): void {
+const AXES: readonly Vec3[] = [
+  [0, 0, 1],
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, -1],
+];
+
+/** A direction in which what is chosen gets out: the one at hand, one of what was picked, or an axis. The one at hand if none is free. */
+async function freeDirection(explode: Explode, distanceMm: number): Promise<Vec3> {
+  const { drawing, direction, picked, made, active } = explode;
+  const before = made.filter((p) => active === undefined || p.record <= active).map(plainPull);
+  const components = [...explode.chosen];
+  const ways = [direction, ...picked.flatMap((p) => [p.direction, scale(p.direction, -1)]), ...AXES];
+  for (const way of ways) {
+    const pulls = [...before, { components, direction: normalize(way), distanceMm }];
+    const answer = await compute<CheckAnswer>(drawing.id, { kind: 'check', pulls, from: before.length }).catch(() => undefined);
+    if (!answer) break;
+    if (answer.clear.at(-1)) return way;
+  }
+  return direction;
+}
+
+/** Pulls what is chosen: a new pull after the one at hand. @param direction without one a free direction is looked for */
+export async function addPull(explode: Explode, direction?: Vec3, distanceMm = roundDistance(explode)): Promise<void> {
   if (!explode.spread || explode.chosen.size === 0) {
     notify('trouble', 'Pick the parts to be pulled first: press on them, or draw a box around them with Shift held.');
     return;
   }
-  insert(explode, 'Pull', { components: explode.paths(explode.chosen), direction: normalize(direction), distanceMm, typed: true });
+  const components = explode.paths(explode.chosen);
+  const way = normalize(direction ?? (explode.aimed ? explode.direction : await freeDirection(explode, distanceMm)));
+  insert(explode, 'Pull', { components, direction: way, distanceMm, typed: true });
+  explode.direction = way;
 }
 
 /** A turn of what is chosen by a right angle about what was picked. */

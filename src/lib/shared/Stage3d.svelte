@@ -108,6 +108,18 @@
     controls.update();
     frame();
   }
+  // The theme is switched on the page's root.
+  $effect(() => {
+    const root = document.documentElement;
+    const tell = () => {
+      scene.theme(root.classList.contains('dark'));
+      invalidate();
+    };
+    tell();
+    const watch = new MutationObserver(tell);
+    watch.observe(root, { attributes: true, attributeFilter: ['class'] });
+    return () => watch.disconnect();
+  });
   // From the right, from the front, from above: as the isometric view of the sheets.
   camera.position.set(1, -1, 1);
   $effect(() => {

@@ -36,6 +36,12 @@ export type ColorMode = 'model' | 'item' | 'material' | 'source';
 
 /** Edges are drawn up to so many components: each has lines of its own. */
 const MOST_EDGED = 400;
+/** Edges against a light and a dark background. */
+const INK = { light: '#2a2926', dark: '#d8d2c6' } as const;
+/** Parts darker than this need light edges on a dark background; relative luminance (WCAG 2.2). */
+const DARK_PART = 0.09;
+/** Of a linear colour. */
+const luminance = (c: Color) => 0.2126 * c.r + 0.7152 * c.g + 0.0722 * c.b;
 const SELECTED = new Color('#1b9aa6');
 const SOURCES: Readonly<Record<string, string>> = { made: '#8fa7b8', bought: '#d0a56a', standard: '#a9b894' };
 
@@ -57,6 +63,7 @@ export class ModelScene {
   private readonly clip = new Plane(new Vector3(0, 1, 0), Infinity);
   private readonly materials: MeshLambertMaterial[] = [];
   private hidden: ReadonlySet<number> = new Set();
+  private dark = false;
   private readonly assembly: Assembly;
   private readonly components: readonly Component[];
   private readonly geometries: ReadonlyMap<string, PartGeometry>;
@@ -91,7 +98,7 @@ export class ModelScene {
         mesh.setMatrixAt(i, matrix);
         let edges: LineSegments | undefined;
         if (lines) {
-          edges = new LineSegments(lines, new LineBasicMaterial({ color: '#2a2926', clippingPlanes: [this.clip] }));
+          edges = new LineSegments(lines, new LineBasicMaterial({ color: INK.light, clippingPlanes: [this.clip] }));
           edges.applyMatrix4(matrix);
           this.root.add(edges);
         }
@@ -101,6 +108,22 @@ export class ModelScene {
       mesh.computeBoundingSphere();
       if (mesh.boundingBox) this.box.union(mesh.boundingBox);
       this.root.add(mesh);
+    }
+  }
+
+  /** The background is dark or light: the edges of dark parts would vanish against a dark one, and get the light ink there. */
+  theme(dark: boolean): void {
+    this.dark = dark;
+    this.inkEdges();
+  }
+
+  private inkEdges(): void {
+    const shown = new Color();
+    for (const c of this.components) {
+      const p = this.placed[c.index];
+      if (!p?.edges) continue;
+      p.mesh.getColorAt(p.instance, shown);
+      (p.edges.material as LineBasicMaterial).color.set(this.dark && luminance(shown) < DARK_PART ? INK.dark : INK.light);
     }
   }
 
@@ -114,6 +137,7 @@ export class ModelScene {
       if (p.mesh.instanceColor) p.mesh.instanceColor.needsUpdate = true;
     }
     for (const m of this.materials) m.needsUpdate = true;
+    this.inkEdges();
   }
 
   private colorOf(

@@ -104,6 +104,11 @@
       {#if gaps.length}<button aria-pressed={only === 'gaps'} onclick={() => flip('gaps')}>{gaps.length} with gaps</button>{/if}
       {#if ready && !nowhere.length && !unidentified.length && !gaps.length}<span class="good">All seen, identified and complete</span>{/if}
     </div>
+    {#if marks}
+      <p class="legend marks">
+        On each sheet: <i class="identified"></i> with a balloon <i class="seen"></i> seen <i class="not-seen"></i> not seen
+      </p>
+    {/if}
   </header>
   <div class="scroll" bind:this={scroll}>
     <ul style="height: {$rows.getTotalSize()}px" aria-label="Items">
@@ -287,6 +292,15 @@
   }
   .marks .identified {
     background: var(--good);
+  }
+  .legend {
+    flex-wrap: wrap;
+    align-items: center;
+    font-size: 0.78rem;
+    color: var(--mute);
+  }
+  .legend i:not(:first-of-type) {
+    margin-left: 6px;
   }
   .quantity {
     font-size: 0.95rem;

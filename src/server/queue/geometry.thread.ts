@@ -134,19 +134,18 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
 }
 
 /** Pens across a small picture. */
-const PICTURE_PENS = 45;
 
 /** Small line drawings of parts. */
 function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [string, string])[] {
   return [...geometries].map(
-    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), PICTURE_PENS)] as const,
+    ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), true)] as const,
   );
 }
 
 function groupPicture({ assembly, components }: GroupPictureTask, geometries: ReadonlyMap<string, PartGeometry>): string {
   const own = new Set(components);
   const bodies = sceneOf(assembly, geometries).filter((b) => own.has(b.component));
-  return linesAsSvg(hiddenLines(bodies, namedFrame('isometric')), PICTURE_PENS);
+  return linesAsSvg(hiddenLines(bodies, namedFrame('isometric')), true);
 }
 
 function compare({ before, after, document, decisions, model, options }: CompareTask, geometries: ReadonlyMap<string, PartGeometry>): Comparison {

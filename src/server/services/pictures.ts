@@ -44,7 +44,7 @@ export async function jobPicture(jobId: string): Promise<string> {
   const data = view && (await storedResult(view.key));
   const result = data && fromStored(data);
   if (!result) throw new QuarryError('NOT_FOUND', { what: 'The picture' });
-  return linesAsSvg(result.lines, 260);
+  return linesAsSvg(result.lines, true);
 }
 
 /** Packed geometry of a part, for the 3D view. @throws QuarryError NOT_FOUND */
