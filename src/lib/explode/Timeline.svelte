@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Range from '../kit/Range.svelte';
   import { ChevronLeft, ChevronRight, Pause, Play, SkipBack, SkipForward } from '@lucide/svelte';
   import type { Explode } from './explode.svelte';
 
@@ -42,19 +43,16 @@
   <span class="word" role="status"
     >{#if n === 0}no pulls{:else if !at}together{:else}pull {now} of {n} · {explode.nameOf(explode.spread!.pulls[at.record]!)}{/if}</span
   >
-  <input
-    type="range"
-    min="0"
-    max={n}
-    step="0.01"
-    aria-label="From together to apart"
+  <Range
+    label="From together to apart"
     value={explode.time}
+    max={n}
+    step={0.01}
     disabled={n === 0}
-    oninput={(e) => {
+    onchange={(time) => {
       explode.playing = 0;
-      explode.time = Number(e.currentTarget.value);
+      explode.time = time;
     }}
-    style="--n: {n}"
   />
   <label
     >Speed <select value={String(explode.speed)} onchange={(e) => (explode.speed = Number(e.currentTarget.value))}
@@ -93,11 +91,6 @@
     text-overflow: ellipsis;
     white-space: nowrap;
     color: var(--mute);
-  }
-  input {
-    flex: 1;
-    min-width: 60px;
-    accent-color: var(--teal);
   }
   select {
     padding: 0.1rem 0.2rem;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Bar from '../kit/Bar.svelte';
   import { changeId, type ChangeKind, type ChangeReport, type ModelChange } from '$core/revision/changes';
   import type { Decision } from '$core/revision/match';
   import type { Loss } from '$core/revision/take-over';
@@ -164,7 +165,7 @@
       <p>
         {#if offer.state === 'failed'}<b>{offer.name} could not be read.</b> {offer.errorText}
         {:else if offer.state !== 'ready' || !changes}<b>{offer.name}</b> is being read: {offer.stage} …
-          <progress max="1" value={offer.progress} aria-label="Reading the newer model"></progress>
+          <Bar label="Reading the newer model" share={offer.progress} />
         {:else}<b>{offer.name} came in.</b>
           {counts.map((c) => `${c.n} ${c.name}`).join(' · ') || 'Nothing changed'} · {changes.report.unchanged} pieces unchanged. Your entries, numbers and balloons
           stay.
@@ -263,10 +264,6 @@
   }
   .line p {
     flex: 1;
-  }
-  progress {
-    width: 120px;
-    vertical-align: middle;
   }
   .report {
     max-height: 42vh;

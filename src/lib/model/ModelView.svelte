@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Range from '../kit/Range.svelte';
   import type { Vec3 } from '$core/base/vector';
   import { nearestAxis, resetFront, upFor } from '$elements/view/front';
   import { frameFrom, type ViewFrame } from '$core/outline/directions';
@@ -156,7 +157,7 @@
       <button onclick={all} disabled={hidden.size === 0} title="A">Show all{hidden.size ? ` (${hidden.size})` : ''}</button>
       <button aria-pressed={measuring} onclick={toggleMeasure} title="M">Measure</button>
       <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
-      <label>Section <input type="range" min="0" max="1" step="0.01" bind:value={section} /></label>
+      <span class="cut">Section <Range label="Section" value={section} max={1} step={0.01} onchange={(v) => (section = v)} /></span>
       <label
         ><select bind:value={up} aria-label="Up"><option value="x">X up</option><option value="y">Y up</option><option value="z">Z up</option></select></label
       >
@@ -204,6 +205,11 @@
     background: var(--panel);
     box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
   }
+  .cut {
+    display: flex;
+    align-items: center;
+    gap: 0.4rem;
+  }
   .tools {
     position: absolute;
     left: 50%;
@@ -245,9 +251,6 @@
   }
   .tools [aria-pressed='true'] {
     background: #9c590a;
-  }
-  .tools input {
-    width: 64px;
   }
   .tools select {
     background: #45413a;

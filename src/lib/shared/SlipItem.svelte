@@ -49,17 +49,21 @@
 />
 <p class="origin">{item.massOrigin}</p>
 
-{#each PROPERTY_KEYS as key (key)}
-  <TextField
-    label={PROPERTY_TITLES[key]}
-    value={item.values[key].text}
-    origin={item.values[key].origin}
-    wanted={item.gaps.includes(key)}
-    onchange={(v) => set(key, v)}
-    onreset={item.values[key].from === 'typed' ? () => reset(key) : undefined}
-    {...key === 'source' ? { options: SOURCES } : {}}
-  />
-{/each}
+<div class="fields">
+  {#each PROPERTY_KEYS as key (key)}
+    <div class:wide={key === 'description' || key === 'remark'}>
+      <TextField
+        label={PROPERTY_TITLES[key]}
+        value={item.values[key].text}
+        origin={item.values[key].origin}
+        wanted={item.gaps.includes(key)}
+        onchange={(v) => set(key, v)}
+        onreset={item.values[key].from === 'typed' ? () => reset(key) : undefined}
+        {...key === 'source' ? { options: SOURCES } : {}}
+      />
+    </div>
+  {/each}
+</div>
 
 {#if piece}
   <h3>In {piece.view.name}</h3>
@@ -81,6 +85,14 @@
 </ul>
 
 <style>
+  .fields {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 0.6rem;
+  }
+  .wide {
+    grid-column: 1 / -1;
+  }
   .origin {
     margin: -0.6rem 0 0.7rem;
     font-size: 0.78rem;

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { Info } from '@lucide/svelte';
+  import { Popover, Portal } from '@skeletonlabs/skeleton-svelte';
+
   interface Props {
     label: string;
     value: string;
@@ -29,9 +32,24 @@
 </script>
 
 <div class="field">
-  <label class="q-caption" for={id}
-    >{label}{#if wanted}<span class="wanted"> · wanted</span>{/if}</label
-  >
+  <div class="head">
+    <label class="q-caption" for={id}
+      >{label}{#if wanted}<span class="wanted"> · wanted</span>{/if}</label
+    >
+    {#if origin}
+      <Popover positioning={{ placement: 'bottom-end' }}>
+        <Popover.Trigger class="info" aria-label="Where {label} comes from"><Info size={14} /></Popover.Trigger>
+        <Portal>
+          <Popover.Positioner class="z-50!">
+            <Popover.Content class="origin">
+              <Popover.Description>{origin}</Popover.Description>
+              {#if onreset}<button class="q-button" type="button" onclick={onreset}>Put back</button>{/if}
+            </Popover.Content>
+          </Popover.Positioner>
+        </Portal>
+      </Popover>
+    {/if}
+  </div>
   {#if options}
     <select {id} class="q-field" {value} onchange={(e) => onchange(e.currentTarget.value)}>
       {#if !options.includes(value)}<option {value}>{value || '–'}</option>{/if}
@@ -48,16 +66,12 @@
       onchange={(e) => e.currentTarget.value !== value && onchange(e.currentTarget.value)}
     />
   {/if}
-  {#if origin}
-    <p class="origin">
-      {origin}{#if onreset}<button type="button" onclick={onreset}>Put back</button>{/if}
-    </p>
-  {/if}
 </div>
 
 <style>
   .field {
-    margin-bottom: 0.55rem;
+    min-width: 0;
+    margin-bottom: 0.4rem;
   }
   .wanted {
     color: var(--trouble);
@@ -66,17 +80,34 @@
     border-color: var(--trouble);
     border-style: dashed;
   }
-  .origin {
-    font-size: 0.78rem;
-    color: var(--mute);
-    line-height: 1.25;
-    margin-top: 1px;
-  }
-  .origin button {
-    margin-left: 0.4rem;
-    color: var(--teal);
-    text-decoration: underline;
-    cursor: pointer;
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
     min-height: 24px;
+  }
+  .head :global(.info) {
+    display: grid;
+    place-items: center;
+    width: 24px;
+    height: 24px;
+    border-radius: 50%;
+    color: var(--mute);
+    cursor: pointer;
+  }
+  .head :global(.info:hover) {
+    color: var(--teal);
+  }
+  :global(.origin) {
+    display: grid;
+    gap: 0.5rem;
+    max-width: 240px;
+    padding: 0.5rem 0.7rem;
+    border: 1px solid var(--line);
+    border-radius: 8px;
+    background: var(--panel);
+    color: var(--ink);
+    font-size: 0.88rem;
+    box-shadow: 0 6px 20px rgb(0 0 0 / 0.22);
   }
 </style>

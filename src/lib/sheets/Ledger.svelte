@@ -106,7 +106,8 @@
     </div>
     {#if marks}
       <p class="legend marks">
-        On each sheet: <i class="identified"></i> with a balloon <i class="seen"></i> seen <i class="not-seen"></i> not seen
+        On each sheet: <span><i class="identified"></i> with a balloon</span> <span><i class="seen"></i> seen</span>
+        <span><i class="not-seen"></i> not seen</span>
       </p>
     {/if}
   </header>
@@ -299,8 +300,10 @@
     font-size: 0.78rem;
     color: var(--mute);
   }
-  .legend i:not(:first-of-type) {
-    margin-left: 6px;
+  .legend span {
+    display: inline-flex;
+    align-items: center;
+    gap: 4px;
   }
   .quantity {
     font-size: 0.95rem;

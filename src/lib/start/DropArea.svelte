@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Bar from '../kit/Bar.svelte';
   import { ISO_NAMES, INCH_NAMES } from './sheet-names';
   import { FileUp } from '@lucide/svelte';
   import UnitQuestion, { type Question } from './UnitQuestion.svelte';
@@ -76,7 +77,7 @@
   <div class="text">
     {#if sending >= 0}
       <p><b>Sending … {Math.round(sending * 100)} %</b></p>
-      <progress max="1" value={sending} aria-label="Upload"></progress>
+      <Bar label="Upload" share={sending} />
     {:else}
       <p><b>Drop an assembly here</b></p>
       <p class="q-caption">STEP, glTF, 3MF, STL or OBJ. Several files, or a zip of them, are one assembly. Up to {limitMb} MB.</p>
@@ -134,9 +135,6 @@
   }
   .text {
     flex: 1;
-  }
-  progress {
-    width: 100%;
   }
   .trouble {
     margin-top: 0.3rem;

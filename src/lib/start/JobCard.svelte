@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Bar from '../kit/Bar.svelte';
   import type { JobSummary } from './job-summary';
   import { Trash2 } from '@lucide/svelte';
   import { call } from '../shared/api';
@@ -32,7 +33,7 @@
       {#if busy}
         <div class="work" role="status">
           <p>{job.stage === 'queued' ? 'Waiting its turn' : job.stage} …</p>
-          <progress max="1" value={job.progress} aria-label="Bringing in {job.title}"></progress>
+          <Bar label="Bringing in {job.title}" share={job.progress} />
           <button class="q-button" onclick={() => act('/cancel')}>Cancel</button>
         </div>
       {:else}
@@ -85,9 +86,6 @@
     padding: 1rem;
     text-align: center;
     width: 100%;
-  }
-  .work progress {
-    width: 80%;
   }
   .work .q-button {
     background: #fff;

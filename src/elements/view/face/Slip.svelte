@@ -5,6 +5,7 @@
   import { visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { without } from '$core/base/without';
+  import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
@@ -64,10 +65,12 @@
     : ''}"
 />
 
-<p class="q-caption" id="scale-label">Scale</p>
-<div class="q-choice" role="group" aria-labelledby="scale-label">
-  {#each near as s (s)}<button aria-pressed={Math.abs(s - view.scale) < 1e-9} onclick={() => setScale(s)}>{scaleText(s)}</button>{/each}
-</div>
+<Choice
+  label="Scale"
+  options={near.map((s) => [String(s), scaleText(s)] as const)}
+  value={String(near.find((s) => Math.abs(s - view.scale) < 1e-9) ?? '')}
+  onchange={(s) => setScale(Number(s))}
+/>
 <TextField label="Any ratio" value={scaleText(view.scale)} onchange={custom} />
 <TextField label="Name" value={view.name} onchange={(v) => put('Name of view', { name: v })} />
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { CutRecord, ViewRecord } from '$core/document/records';
+  import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
@@ -89,11 +90,15 @@
       <button class="q-button" onclick={() => put('Straight section', without(cut, 'shape'))}>Make it straight</button>
     </p>
   {:else}
-    <p class="q-caption" id="cut-label">Taken away</p>
-    <div class="q-choice" role="group" aria-labelledby="cut-label">
-      <button aria-pressed={!cut.shape} onclick={() => cut.shape && toggleHalf(drawing, view)}>All in front</button>
-      <button aria-pressed={kind === 'half'} onclick={() => kind !== 'half' && toggleHalf(drawing, view)}>Right half</button>
-    </div>
+    <Choice
+      label="Taken away"
+      options={[
+        ['all', 'All in front'],
+        ['half', 'Right half'],
+      ]}
+      value={kind === 'half' ? 'half' : cut.shape ? '' : 'all'}
+      onchange={(v) => (v === 'half') !== (kind === 'half') && toggleHalf(drawing, view)}
+    />
     <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
   {/if}
   <TextField label="Depth behind, mm (empty: all)" value={cut.behindMm === undefined ? '' : String(cut.behindMm)} onchange={behind} />

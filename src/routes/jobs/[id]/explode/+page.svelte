@@ -10,6 +10,7 @@
   import PullSlip from '$lib/explode/PullSlip.svelte';
   import Timeline from '$lib/explode/Timeline.svelte';
   import type ExplodeView from '$lib/explode/ExplodeView.svelte';
+  import { Tabs } from '@skeletonlabs/skeleton-svelte';
   import { onMount, untrack } from 'svelte';
 
   const { data } = $props();
@@ -57,11 +58,19 @@
 
 <StageFrame {drawing} current="Explode" {actions} tools={explode} onescape={stepBack}>
   {#snippet left()}
-    <div class="tabs" role="tablist">
-      <button role="tab" aria-selected={side === 'pulls'} onclick={() => (side = 'pulls')}>Pulls</button>
-      <button role="tab" aria-selected={side === 'parts'} onclick={() => (side = 'parts')}>Parts</button>
-    </div>
-    {#if side === 'pulls'}<PullList {explode} />{:else}<PartTree {explode} />{/if}
+    <Tabs value={side} onValueChange={(d) => (side = d.value as typeof side)} class="gap-0">
+      <Tabs.List class="sticky top-0 z-1 mb-0 bg-(--panel)">
+        <Tabs.Trigger value="pulls" class="flex-1">Pulls</Tabs.Trigger>
+        <Tabs.Trigger value="parts" class="flex-1">Parts</Tabs.Trigger>
+        <Tabs.Indicator class="bg-secondary-500" />
+      </Tabs.List>
+      <Tabs.Content value="pulls"
+        >{#if side === 'pulls'}<PullList {explode} />{/if}</Tabs.Content
+      >
+      <Tabs.Content value="parts"
+        >{#if side === 'parts'}<PartTree {explode} />{/if}</Tabs.Content
+      >
+    </Tabs>
   {/snippet}
   {#snippet right()}<div class="slip"><PullSlip {explode} {look} /></div>{/snippet}
 
@@ -90,23 +99,6 @@
     position: relative;
     flex: 1;
     min-height: 0;
-  }
-  .tabs {
-    position: sticky;
-    top: 0;
-    z-index: 1;
-    display: flex;
-    border-bottom: 1px solid var(--line);
-    background: var(--panel);
-  }
-  .tabs button {
-    flex: 1;
-    min-height: 34px;
-    cursor: pointer;
-  }
-  .tabs [aria-selected='true'] {
-    font-weight: 600;
-    box-shadow: inset 0 -2px 0 var(--teal);
   }
   .slip {
     padding: 0.9rem;
