@@ -112,6 +112,8 @@ test('three views selected by a window are aligned and spaced; a drag shows a gu
   const after = await Promise.all((await views.all()).map((v) => v.boundingBox()));
   after.forEach((b, i) => expect(b!.x).toBeCloseTo(before[i]!.x, 0));
 
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: /elements/ })).toHaveCount(0);
   // A view that stands free is brought under the left edge of another one: a guide shows it.
   const free = page.getByTestId('sheet').locator('[data-role=view][aria-label^=Isometric]');
   const at = await centreOf(free);

@@ -230,6 +230,8 @@
     const p = tools.pick.preview.get(id);
     return p && 'shift' in p ? `translate(${p.shift[0]} ${p.shift[1]})` : undefined;
   };
+  /** A block of many texts is no button whose name is all of them. */
+  const ROLES: Readonly<Record<string, 'presentation' | 'group'>> = { frame: 'presentation', title: 'group', list: 'group' };
   /** The group, or what it would be after the drag in hand. */
   const shown = (g: DisplayGroup): readonly DisplayGroup[] => {
     const p = tools.pick.preview.get(g.id);
@@ -278,7 +280,7 @@
         <g
           data-role={g.role}
           data-id={g.id}
-          role={g.role === 'frame' ? 'presentation' : 'button'}
+          role={ROLES[g.role] ?? 'button'}
           tabindex={g.role === 'frame' ? undefined : 0}
           aria-label={g.role === 'frame' ? undefined : g.label}
           transform={shifted(g.id)}
@@ -354,7 +356,7 @@
   .sheet.aiming {
     cursor: crosshair;
   }
-  .sheet g[role='button']:focus-visible {
+  .sheet g[tabindex]:focus-visible {
     outline: 0.6px solid #12707a;
   }
   .wait {
