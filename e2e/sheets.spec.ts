@@ -114,6 +114,21 @@ test('three views selected by a window are aligned and spaced; a drag shows a gu
 
   await page.keyboard.press('Escape');
   await expect(page.getByRole('heading', { name: /elements/ })).toHaveCount(0);
+  // By name, and placed by numbers.
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('What do you want to do?').fill('select every view');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: `${before.length} elements` })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.getByTestId('sheet').locator('[data-role=view][aria-label^=Isometric]').focus();
+  await page.keyboard.press('Enter');
+  const left = page.getByRole('textbox', { name: 'From the left, mm' });
+  const was = Number(await left.inputValue());
+  await left.fill(String(was + 12.5));
+  await left.press('Enter');
+  await kept(page);
+  await expect(left).toHaveValue(String(Math.round((was + 12.5) * 100) / 100));
+  await page.keyboard.press('Escape');
   // A view that stands free is brought under the left edge of another one: a guide shows it.
   const free = page.getByTestId('sheet').locator('[data-role=view][aria-label^=Isometric]');
   const at = await centreOf(free);

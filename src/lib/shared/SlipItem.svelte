@@ -3,6 +3,7 @@
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2 } from '$core/proof/coverage';
   import { visibleOnPaper } from '$core/proof/findings';
+  import Fold from '../kit/Fold.svelte';
   import TextField from './TextField.svelte';
   import type { Drawing } from './drawing.svelte';
   import SlipHead from './SlipHead.svelte';
@@ -70,19 +71,20 @@
   <button class="q-button" onclick={togglePiece}>{piece.whole ? 'Cut this piece' : 'Keep this piece whole'}</button>
 {/if}
 
-<h3>Seen in</h3>
-<ul>
-  {#each seen as s (s.view.id)}
-    <li>
-      <button onclick={() => ((drawing.sheetId = s.view.sheet), drawing.select({ kind: 'item', part: item.part, view: s.view.id }))}>
-        {s.view.name}, sheet {sheetNumber(s.view.sheet)}
-      </button>
-      <span>{Math.round(s.area)} mm²</span>
-    </li>
-  {:else}
-    <li class="none">No view shows it. Add a view or a cut that does.</li>
-  {/each}
-</ul>
+<Fold title="Seen in">
+  <ul>
+    {#each seen as s (s.view.id)}
+      <li>
+        <button onclick={() => ((drawing.sheetId = s.view.sheet), drawing.select({ kind: 'item', part: item.part, view: s.view.id }))}>
+          {s.view.name}, sheet {sheetNumber(s.view.sheet)}
+        </button>
+        <span>{Math.round(s.area)} mm²</span>
+      </li>
+    {:else}
+      <li class="none">No view shows it. Add a view or a cut that does.</li>
+    {/each}
+  </ul>
+</Fold>
 
 <style>
   .fields {

@@ -33,12 +33,12 @@
 
 <div class="field">
   <div class="head">
-    <label class="q-caption" for={id}
+    <label class="q-caption" id="{id}-label" for={id}
       >{label}{#if wanted}<span class="wanted"> · wanted</span>{/if}</label
     >
     {#if origin}
       <Popover positioning={{ placement: 'bottom-end' }}>
-        <Popover.Trigger class="info" aria-label="Where {label} comes from"><Info size={14} /></Popover.Trigger>
+        <Popover.Trigger class="info" aria-label="Where this comes from" aria-describedby="{id}-label"><Info size={14} /></Popover.Trigger>
         <Portal>
           <Popover.Positioner class="z-50!">
             <Popover.Content class="origin">

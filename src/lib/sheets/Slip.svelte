@@ -4,6 +4,7 @@
   import SlipTitle from '$elements/sheet/face/SlipTitle.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import SlipItem from '../shared/SlipItem.svelte';
+  import Place from './Place.svelte';
   import SlipSeveral from './SlipSeveral.svelte';
   import type { Tools } from './tools.svelte';
 
@@ -25,6 +26,7 @@
   {:else if record}
     {@const Face = faceOf(record).slip}
     <Face {drawing} {tools} {record} />
+    {#if record.type !== 'sheet'}<Place {drawing} {record} />{/if}
   {/if}
   {#if item}<SlipItem {drawing} {item} />{/if}
 </section>

@@ -1,5 +1,6 @@
 import { aligned, distributed, type Edge } from '$elements/together';
 import { ALL_FACES } from '$elements/faces';
+import { KINDS, type ElementType } from '$elements/kinds';
 import type { Action } from '../shared/action';
 import type { Drawing } from '../shared/drawing.svelte';
 import type { Tools } from './tools.svelte';
@@ -27,6 +28,8 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
   ];
 }
 
+const ELEMENT_TYPES = Object.keys(KINDS) as ElementType[];
+
 /** What is done with whatever is selected. */
 function choosing(drawing: Drawing, tools: Tools): Action[] {
   const { clipboard } = tools;
@@ -36,6 +39,12 @@ function choosing(drawing: Drawing, tools: Tools): Action[] {
   return [
     { id: 'edit', label: 'Edit the text of what is selected', key: 'F2', run: () => tools.editSelected() },
     { id: 'select-all', label: 'Select everything on this sheet', key: 'Ctrl A', run: () => tools.selectWhere(() => true) },
+    ...ELEMENT_TYPES.filter((t) => t !== 'sheet').map((type): Action => ({
+      id: `select-${type}`,
+      label: `Select every ${KINDS[type].title} of this sheet`,
+      key: '',
+      run: () => tools.selectWhere((r) => r.type === type),
+    })),
     { id: 'cut', label: 'Cut', key: 'Ctrl X', disabled: none, run: () => clipboard.cut() },
     { id: 'copy', label: 'Copy', key: 'Ctrl C', disabled: none, run: () => clipboard.copy() },
     { id: 'paste', label: 'Paste', key: 'Ctrl V', disabled: clipboard.empty, run: () => clipboard.paste(tools.activeView?.id) },

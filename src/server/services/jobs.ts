@@ -35,7 +35,9 @@ export async function createJob(input: NewJob): Promise<string> {
     const id = row!.id;
     await tx.insert(jobFile).values(input.files.map((f, place) => ({ jobId: id, place, name: f.name, data: f.bytes })));
     // Killed workers cost an attempt: the second one is the last.
-    await tx.execute(sql`select graphile_worker.add_job('import', json_build_object('job', ${id}::text), max_attempts => 2, job_key => ${`import:${id}`})`);
+    await tx.execute(
+      sql`select graphile_worker.add_job('import', json_build_object('job', ${id}::text), max_attempts => 2, job_key => ${`import:${id}`}, priority => -1)`,
+    );
     return id;
   });
 }
@@ -120,7 +122,9 @@ export async function retryJob(id: string): Promise<void> {
       .where(and(eq(job.id, id), inArray(job.state, ['failed', 'cancelled'])))
       .returning({ id: job.id });
     if (row)
-      await tx.execute(sql`select graphile_worker.add_job('import', json_build_object('job', ${id}::text), max_attempts => 2, job_key => ${`import:${id}`})`);
+      await tx.execute(
+        sql`select graphile_worker.add_job('import', json_build_object('job', ${id}::text), max_attempts => 2, job_key => ${`import:${id}`}, priority => -1)`,
+      );
   });
   await tell({ type: 'job', job: id });
 }

@@ -40,7 +40,7 @@ export async function offerModel(jobId: string, name: string, files: readonly Im
       .returning({ id: model.id });
     await tx.insert(jobFile).values(files.map((f, place) => ({ jobId, modelId: row!.id, place, name: f.name, data: f.bytes })));
     await tx.execute(
-      sql`select graphile_worker.add_job('model', json_build_object('model', ${row!.id}::text), max_attempts => 2, job_key => ${`model:${row!.id}`})`,
+      sql`select graphile_worker.add_job('model', json_build_object('model', ${row!.id}::text), max_attempts => 2, job_key => ${`model:${row!.id}`}, priority => -1)`,
     );
     return row!.id;
   });

@@ -8,6 +8,7 @@
   import { notify } from '$lib/shared/notices.svelte';
   import { FileDown, FileUp } from '@lucide/svelte';
   import { without } from '$core/base/without';
+  import Fold from '$lib/kit/Fold.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
@@ -87,34 +88,34 @@
   <option value="">from …</option>
   {#each DIRECTION_NAMES as name (name)}<option value={name}>{titleOf(name)}</option>{/each}
 </select>
-<hr />
-<h3>Take away</h3>
-<ul>
-  <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>
-  <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
-  <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
-  <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
-  <li>
-    <label class="back"><FileUp size={15} /> Read a drawing back in<input type="file" accept=".json" onchange={readBack} /></label>
-  </li>
-</ul>
-<hr />
-<h3>A checker would mark</h3>
-{#if strays.length}
-  <p>
-    <button class="q-button main" onclick={() => drawing.edit(`Re-aim ${strays.length}`, reaimSteps(strays))}
-      >Re-aim {strays.length === 1 ? 'the balloon' : `${strays.length} balloons`}</button
-    >
-  </p>
-{/if}
-<ul>
-  {#each listed as f, i (i)}
-    <li class={f.severity}>{f.text}</li>
-  {:else}
-    <li class="fine">Nothing on this sheet.</li>
-  {/each}
-</ul>
-{#if findings.length > listed.length}<p><button class="q-button" onclick={() => (all = true)}>Show {findings.length - listed.length} more</button></p>{/if}
+<Fold title="Take away">
+  <ul>
+    <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
+    <li>
+      <label class="back"><FileUp size={15} /> Read a drawing back in<input type="file" accept=".json" onchange={readBack} /></label>
+    </li>
+  </ul>
+</Fold>
+<Fold title="A checker would mark">
+  {#if strays.length}
+    <p>
+      <button class="q-button main" onclick={() => drawing.edit(`Re-aim ${strays.length}`, reaimSteps(strays))}
+        >Re-aim {strays.length === 1 ? 'the balloon' : `${strays.length} balloons`}</button
+      >
+    </p>
+  {/if}
+  <ul>
+    {#each listed as f, i (i)}
+      <li class={f.severity}>{f.text}</li>
+    {:else}
+      <li class="fine">Nothing on this sheet.</li>
+    {/each}
+  </ul>
+  {#if findings.length > listed.length}<p><button class="q-button" onclick={() => (all = true)}>Show {findings.length - listed.length} more</button></p>{/if}
+</Fold>
 
 <style>
   .row {
@@ -124,15 +125,6 @@
   }
   .gap {
     height: 0.6rem;
-  }
-  hr {
-    margin: 0.8rem 0;
-    border-color: var(--line);
-  }
-  h3 {
-    font-weight: 600;
-    font-size: 0.9rem;
-    margin-bottom: 0.2rem;
   }
   .back input {
     position: absolute;

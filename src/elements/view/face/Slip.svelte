@@ -7,6 +7,7 @@
   import { without } from '$core/base/without';
   import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
+  import Fold from '$lib/kit/Fold.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
@@ -71,58 +72,57 @@
   value={String(near.find((s) => Math.abs(s - view.scale) < 1e-9) ?? '')}
   onchange={(s) => setScale(Number(s))}
 />
-<TextField label="Any ratio" value={scaleText(view.scale)} onchange={custom} />
-<TextField label="Name" value={view.name} onchange={(v) => put('Name of view', { name: v })} />
+<div class="pair">
+  <TextField label="Any ratio" value={scaleText(view.scale)} onchange={custom} />
+  <TextField label="Name" value={view.name} onchange={(v) => put('Name of view', { name: v })} />
+</div>
 
-<hr />
-<Toggle label="Hidden lines" checked={view.hidden} onchange={(on) => put(`Hidden lines ${on ? 'on' : 'off'}`, { hidden: on })} />
-{#if view.hidden}<TextField
-    label="Hidden to depth, mm (empty: all)"
-    value={view.hiddenWithinMm === undefined ? '' : String(view.hiddenWithinMm)}
-    onchange={hiddenWithin}
-  />{/if}
-<Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
-<Toggle label="Shaded" checked={view.shaded} onchange={(on) => put(`Shading ${on ? 'on' : 'off'}`, { shaded: on })} />
-{#if view.shaded}
-  <Toggle label="Colour by item" checked={view.colorByItem ?? false} onchange={(on) => setFlag('colorByItem', 'Colour by item', on)} />
-  <Toggle label="Flat tones" checked={view.flat ?? false} onchange={(on) => setFlag('flat', 'Flat tones', on)} />
-{/if}
-<TextField label="Thin out lines closer than, mm on paper" value={view.thinMm === undefined ? '' : String(view.thinMm)} onchange={thin} />
-<Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
-{#if view.spread}<Toggle label="Pull lines" checked={view.pullLines} onchange={(on) => put(`Pull lines ${on ? 'on' : 'off'}`, { pullLines: on })} />{/if}
-{#if view.parent}<Toggle
-    label="Keep in line"
-    checked={view.align !== null}
-    onchange={(on) =>
-      put(on ? 'Keep in line' : 'Free from line', {
-        align: on ? (Math.abs(view.at[1] - ((parent as ViewRecord).at[1] ?? 0)) < 1 ? 'level' : 'upright') : null,
-      })}
-  />{/if}
-
+<Fold title="Lines and label">
+  <Toggle label="Hidden lines" checked={view.hidden} onchange={(on) => put(`Hidden lines ${on ? 'on' : 'off'}`, { hidden: on })} />
+  {#if view.hidden}<TextField
+      label="Hidden to depth, mm (empty: all)"
+      value={view.hiddenWithinMm === undefined ? '' : String(view.hiddenWithinMm)}
+      onchange={hiddenWithin}
+    />{/if}
+  <Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
+  <Toggle label="Shaded" checked={view.shaded} onchange={(on) => put(`Shading ${on ? 'on' : 'off'}`, { shaded: on })} />
+  {#if view.shaded}
+    <Toggle label="Colour by item" checked={view.colorByItem ?? false} onchange={(on) => setFlag('colorByItem', 'Colour by item', on)} />
+    <Toggle label="Flat tones" checked={view.flat ?? false} onchange={(on) => setFlag('flat', 'Flat tones', on)} />
+  {/if}
+  <TextField label="Thin out lines closer than, mm on paper" value={view.thinMm === undefined ? '' : String(view.thinMm)} onchange={thin} />
+  <Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
+  {#if view.spread}<Toggle label="Pull lines" checked={view.pullLines} onchange={(on) => put(`Pull lines ${on ? 'on' : 'off'}`, { pullLines: on })} />{/if}
+  {#if view.parent}<Toggle
+      label="Keep in line"
+      checked={view.align !== null}
+      onchange={(on) =>
+        put(on ? 'Keep in line' : 'Free from line', {
+          align: on ? (Math.abs(view.at[1] - ((parent as ViewRecord).at[1] ?? 0)) < 1 ? 'level' : 'upright') : null,
+        })}
+    />{/if}
+</Fold>
 {#if view.cut}
-  <hr />
-  <SlipSection {drawing} {tools} {view} cut={view.cut} />
+  <Fold title="Section"><SlipSection {drawing} {tools} {view} cut={view.cut} /></Fold>
 {/if}
 
-<hr />
-<p class="q-caption">In this view</p>
-<p>{seen.length} of {drawing.items.length} items seen, {here.size} identified here</p>
-{#if open > 0}<button class="q-button main" onclick={() => identify(drawing, view)}>Identify the other {open}</button>{/if}
-{#if !view.cut}
-  <p class="q-row">
-    <button class="q-button" onclick={() => addView(drawing, `${view.name}, copy`, view, view.spread, view)}>Copy view</button>
-    {#if view.spread}<button class="q-button" onclick={() => addView(drawing, `${view.name}, together`, view, null, view)}>The same together</button>{/if}
-  </p>
-{/if}
-{#if here.size > 1}<p><button class="q-button" onclick={() => arrangeAnew(drawing, view.id)}>Arrange balloons anew</button></p>{/if}
-<p class="remove"><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
+<Fold title="In this view">
+  <p>{seen.length} of {drawing.items.length} items seen, {here.size} identified here</p>
+  {#if open > 0}<button class="q-button main" onclick={() => identify(drawing, view)}>Identify the other {open}</button>{/if}
+  {#if !view.cut}
+    <p class="q-row">
+      <button class="q-button" onclick={() => addView(drawing, `${view.name}, copy`, view, view.spread, view)}>Copy view</button>
+      {#if view.spread}<button class="q-button" onclick={() => addView(drawing, `${view.name}, together`, view, null, view)}>The same together</button>{/if}
+    </p>
+  {/if}
+  {#if here.size > 1}<p><button class="q-button" onclick={() => arrangeAnew(drawing, view.id)}>Arrange balloons anew</button></p>{/if}
+  <p><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
+</Fold>
 
 <style>
-  hr {
-    margin: 0.7rem 0;
-    border-color: var(--line);
-  }
-  .remove {
-    margin-top: 1rem;
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1.6fr;
+    gap: 0 0.6rem;
   }
 </style>

@@ -1,0 +1,30 @@
+<script lang="ts">
+  import { ChevronDown } from '@lucide/svelte';
+  import { Accordion } from '@skeletonlabs/skeleton-svelte';
+  import type { Snippet } from 'svelte';
+
+  /** A part of a slip that folds; how it was left is kept for the page's life. */
+  const { title, children }: { title: string; children: Snippet } = $props();
+  const key = $derived(`fold:${title}`);
+  let open = $state<boolean>();
+  const shown = $derived(open ?? (typeof sessionStorage === 'undefined' || sessionStorage.getItem(key) !== 'folded'));
+</script>
+
+<Accordion
+  collapsible
+  value={shown ? ['it'] : []}
+  onValueChange={(d) => {
+    open = d.value.length > 0;
+    sessionStorage.setItem(key, open ? 'open' : 'folded');
+  }}
+  class="border-t border-(--line) mt-2"
+>
+  <Accordion.Item value="it">
+    <h3>
+      <Accordion.ItemTrigger class="flex w-full items-center justify-between px-0 py-1 font-semibold text-[0.9rem]">
+        {title}<Accordion.ItemIndicator class="data-[state=closed]:-rotate-90"><ChevronDown size={16} /></Accordion.ItemIndicator>
+      </Accordion.ItemTrigger>
+    </h3>
+    <Accordion.ItemContent class="px-0 pt-0 pb-2">{@render children()}</Accordion.ItemContent>
+  </Accordion.Item>
+</Accordion>
