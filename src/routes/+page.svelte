@@ -1,5 +1,6 @@
 <script lang="ts">
   import { goto, invalidateAll } from '$app/navigation';
+  import { navigating } from '$app/state';
   import DropArea from '$lib/start/DropArea.svelte';
   import JobCard from '$lib/start/JobCard.svelte';
   import TopBar from '$lib/shared/TopBar.svelte';
@@ -13,12 +14,16 @@
     const job = data.jobs.find((j) => j.id === following);
     if (job?.state === 'ready') void goto(`/jobs/${job.id}/sheets`);
   });
+  /** Fetches the jobs again; not while another page is being opened, which that would call off. */
+  function refresh(): void {
+    if (!navigating.to) void invalidateAll();
+  }
   onMount(() => {
     const events = new EventSource('/api/events');
-    events.onopen = () => void invalidateAll();
-    events.onmessage = (m) => (JSON.parse(m.data as string) as { type: string }).type === 'job' && void invalidateAll();
+    events.onopen = () => refresh();
+    events.onmessage = (m) => (JSON.parse(m.data as string) as { type: string }).type === 'job' && refresh();
     // In case a message is missed.
-    const timer = setInterval(() => data.jobs.some((j) => j.state === 'working' || j.state === 'queued') && void invalidateAll(), 3000);
+    const timer = setInterval(() => data.jobs.some((j) => j.state === 'working' || j.state === 'queued') && refresh(), 3000);
     return () => {
       events.close();
       clearInterval(timer);
@@ -39,7 +44,7 @@
       limitMb={data.limitMb}
       oncreated={(id) => {
         following = id;
-        void invalidateAll();
+        refresh();
       }}
     />
     {#if data.jobs.length === 0}
@@ -47,7 +52,7 @@
     {/if}
     <ul>
       {#each data.jobs as job (job.id)}
-        <li><JobCard {job} onchanged={() => void invalidateAll()} /></li>
+        <li><JobCard {job} onchanged={() => refresh()} /></li>
       {/each}
     </ul>
   </main>

@@ -23,9 +23,11 @@ export function roomBeside(frame: Rect, blocks: readonly Rect[]): readonly [numb
 /** Title block and parts lists of a sheet, mm. @param rows how many items are listed */
 export function blocksOn(doc: DrawingDocument, sheet: string, format: SheetFormat, landscape: boolean, rows: number): Rect[] {
   const geometry = sheetGeometry(format, landscape);
+  const record = doc[sheet];
+  const bare = record?.type === 'sheet' ? record : {};
   const lists = recordsOf(doc, 'list').filter((l) => l.sheet === sheet);
   return [
-    titleBlockRect(geometry),
+    titleBlockRect(geometry, bare),
     ...lists.flatMap((l) => {
       const { from, to } = listRows(l, rows);
       return listBlocks(
@@ -33,6 +35,7 @@ export function blocksOn(doc: DrawingDocument, sheet: string, format: SheetForma
         l.columns.reduce((s, c) => s + c.widthMm, 0),
         geometry,
         styleFor(format),
+        bare,
       ).map((b) => b.rect);
     }),
   ];

@@ -11,7 +11,7 @@
   const { label, options, value, onchange }: Props = $props();
 </script>
 
-<SegmentedControl value={value || null} onValueChange={(d) => d.value && onchange(d.value as T)} class="mb-2 gap-0.5">
+<SegmentedControl orientation="horizontal" value={value || null} onValueChange={(d) => d.value && onchange(d.value as T)} class="mb-2 gap-0.5">
   <SegmentedControl.Label class="q-caption">{label}</SegmentedControl.Label>
   <SegmentedControl.Control class="q-choice">
     <SegmentedControl.Indicator />

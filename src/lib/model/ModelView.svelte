@@ -206,6 +206,7 @@
     box-shadow: 0 3px 14px rgb(0 0 0 / 0.3);
   }
   .cut {
+    font-size: 0.85rem;
     display: flex;
     align-items: center;
     gap: 0.4rem;

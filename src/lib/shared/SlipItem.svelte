@@ -91,6 +91,7 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0 0.6rem;
+    align-items: end;
   }
   .wide {
     grid-column: 1 / -1;

@@ -34,14 +34,14 @@
 <div class="field">
   <div class="head">
     <label class="q-caption" id="{id}-label" for={id}
-      >{label}{#if wanted}<span class="wanted"> · wanted</span>{/if}</label
+      >{label}{#if wanted}<span class="wanted">&ensp;wanted</span>{/if}</label
     >
     {#if origin}
       <Popover positioning={{ placement: 'bottom-end' }}>
         <Popover.Trigger class="info" aria-label="Where this comes from" aria-describedby="{id}-label"><Info size={14} /></Popover.Trigger>
         <Portal>
           <Popover.Positioner class="z-50!">
-            <Popover.Content class="origin">
+            <Popover.Content class="origin-card">
               <Popover.Description>{origin}</Popover.Description>
               {#if onreset}<button class="q-button" type="button" onclick={onreset}>Put back</button>{/if}
             </Popover.Content>
@@ -98,7 +98,7 @@
   .head :global(.info:hover) {
     color: var(--teal);
   }
-  :global(.origin) {
+  :global(.origin-card) {
     display: grid;
     gap: 0.5rem;
     max-width: 240px;

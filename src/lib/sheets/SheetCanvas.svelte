@@ -251,7 +251,10 @@
   onpointerdown={deskDown}
   onpointermove={(e) => e.target === frame && gesture?.kind === 'pan' && move(e)}
   onpointerup={(e) => e.target === frame && gesture?.kind === 'pan' && up(e)}
-  onblur={() => gesture === undefined && tools.pick.up()}
+  onblur={() => {
+    space = false;
+    if (gesture === undefined) tools.pick.up();
+  }}
   tabindex="0"
   role="application"
   aria-label="Sheet. Arrow keys move what is selected, or the sheet. The menu key offers what can be done."

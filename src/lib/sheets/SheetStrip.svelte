@@ -67,18 +67,25 @@
   const dragged = (id: string) => (node: HTMLElement) => {
     const gesture = new DragGesture(
       node,
-      ({ movement: [by], xy: [x], last, canceled }) => {
+      ({ movement: [by], xy: [x], last, canceled, tap }) => {
+        if (tap || canceled) {
+          moving = undefined;
+          return;
+        }
         const from = drawing.sheets.findIndex((s) => s.id === id);
         const inStrip = x - scroll!.getBoundingClientRect().left + scroll!.scrollLeft;
         const gap = gapAt(inStrip);
         const to = gap > from ? gap - 1 : gap;
         moving = last ? undefined : { id, by, to: gap };
-        if (last && !canceled && to !== from) drawing.edit('Order of sheets', reorderSheet(drawing.scene, id, to));
+        if (last && to !== from) drawing.edit('Order of sheets', reorderSheet(drawing.scene, id, to));
       },
       // A press that hardly moves opens the sheet.
       { threshold: 6, filterTaps: true, axis: 'x', pointer: { buttons: [1] } },
     );
-    return () => gesture.destroy();
+    return () => {
+      gesture.destroy();
+      moving = undefined;
+    };
   };
 
   function menuOf(sheet: string, e: MouseEvent) {
@@ -114,7 +121,7 @@
           </li>
         {/if}
       {/each}
-      {#if moving}<li class="gap" style="left: {gapX(moving.to) - 1.5}px" aria-hidden="true"></li>{/if}
+      {#if moving?.by}<li class="gap" style="left: {gapX(moving.to) - 1.5}px" aria-hidden="true"></li>{/if}
     </ol>
   </nav>
   <button class="add" onclick={() => add?.run()} aria-label="Add a sheet after this one" title="Add a sheet after this one (Insert)"><Plus size={18} /></button>
