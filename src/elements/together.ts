@@ -1,4 +1,5 @@
 import { rectOf, type Rect } from '../core/base/rect.ts';
+import { joined } from '../core/picture/ink.ts';
 import type { Vec2 } from '../core/base/vector.ts';
 import { applySteps, type Step } from '../core/document/steps.ts';
 import { isElement, kindOf, type ElementRecord } from './kinds.ts';
@@ -9,9 +10,7 @@ export function boxOf(scene: Scene, record: ElementRecord): Rect | undefined {
   const boxes = kindOf(record)
     .draw(record, scene)
     .map((d) => rectOf(d.box));
-  if (!boxes.length) return undefined;
-  const [x, y] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))];
-  return { x, y, width: Math.max(...boxes.map((b) => b.x + b.width)) - x, height: Math.max(...boxes.map((b) => b.y + b.height)) - y };
+  return boxes.length ? joined(boxes) : undefined;
 }
 
 /** The elements of a choice that can be moved and do not go along with another of them. */

@@ -2,6 +2,7 @@ import { contains, overlaps, rectOf, type Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
 import type { DrawingDocument, DrawingDocumentRecord } from '$core/document/records';
 import { applySteps, type Step } from '$core/document/steps';
+import { joined } from '$core/picture/ink';
 import type { Drawn } from '$core/picture/display-list';
 import { elementsOn } from '$elements/compose';
 import { isElement, kindOf, type ElementRecord } from '$elements/kinds';
@@ -144,8 +145,7 @@ export class PickTool implements Tool {
     const boxes = records.flatMap((r) => boxOf(scene, r) ?? []);
     const [first] = records;
     if (!first || !boxes.length) return undefined;
-    const [x, y] = [Math.min(...boxes.map((b) => b.x)), Math.min(...boxes.map((b) => b.y))];
-    const box = { x, y, width: Math.max(...boxes.map((b) => b.x + b.width)) - x, height: Math.max(...boxes.map((b) => b.y + b.height)) - y };
+    const box = joined(boxes);
     const ids = records.map((r) => r.id);
     const along = movedTogether(scene, ids, [1, 1]).flatMap((s) => (s.op === 'put' ? [s.record.id] : []));
     const lines = snapLinesOn(scene, sheetId, first, new Set([...ids, ...along]));
