@@ -4,7 +4,7 @@ import { followed } from '../core/document/refs.ts';
 import type { Step } from '../core/document/steps.ts';
 import { isElement } from './kinds.ts';
 import { homeOf, type Scene } from './scene.ts';
-import { nextLetter } from './view/letters.ts';
+import { lettersOf, nextLetter } from './view/letters.ts';
 import { shiftedView } from './view/move.ts';
 
 /** Elements together with all that belongs to them, those first that others belong to. */
@@ -42,7 +42,7 @@ export interface CopyTo {
 export function copiesOf(scene: Scene, records: readonly DrawingDocumentRecord[], to: CopyTo): DrawingDocumentRecord[] {
   const names = new Map<string, string>();
   for (const r of records) names.set(r.id, to.freshId(r.id.split('~')[0]!));
-  const letters = new Set(scene.all('view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
+  const letters = lettersOf(scene);
   const out: DrawingDocumentRecord[] = [];
   for (const r of records) {
     const home = homeOf(r);

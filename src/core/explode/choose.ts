@@ -25,14 +25,15 @@ export function ofSameItems(components: readonly Component[], chosen: ReadonlySe
   return new Set(components.filter((c) => parts.has(c.part)).map((c) => c.index));
 }
 
+function isUnder(assembly: Assembly, node: number, top: number): boolean {
+  for (let n = node; n >= 0; n = assembly.nodes[n]!.parent) if (n === top) return true;
+  return false;
+}
+
 /** The sub-assemblies that the chosen components are in: one level up, each time it is asked for. */
 export function oneLevelUp(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): Set<number> {
   const parentOf = (node: number) => assembly.nodes[node]!.parent;
-  const inside = (node: number, top: number): boolean => {
-    for (let n = node; n >= 0; n = parentOf(n)) if (n === top) return true;
-    return false;
-  };
-  const under = (top: number) => components.filter((c) => inside(c.node, top)).map((c) => c.index);
+  const under = (top: number) => components.filter((c) => isUnder(assembly, c.node, top)).map((c) => c.index);
   const out = new Set<number>();
   for (const c of chosen) {
     // Up to the first level that holds more than what is chosen already, but not the whole.
@@ -52,12 +53,8 @@ export function oneLevelUp(assembly: Assembly, components: readonly Component[],
 export function subAssemblyOf(assembly: Assembly, components: readonly Component[], chosen: ReadonlySet<number>): { readonly name: string } | undefined {
   if (chosen.size < 2 || chosen.size === components.length) return undefined;
   const [first] = chosen;
-  const inside = (node: number, top: number): boolean => {
-    for (let n = node; n >= 0; n = assembly.nodes[n]!.parent) if (n === top) return true;
-    return false;
-  };
   for (let top = assembly.nodes[components[first!]!.node]!.parent; top > 0; top = assembly.nodes[top]!.parent) {
-    const under = components.filter((c) => inside(c.node, top));
+    const under = components.filter((c) => isUnder(assembly, c.node, top));
     if (under.length > chosen.size) return undefined;
     if (under.length === chosen.size && under.every((c) => chosen.has(c.index))) return assembly.nodes[top];
   }

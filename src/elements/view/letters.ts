@@ -1,3 +1,5 @@
+import type { Scene } from '../scene.ts';
+
 /** Left out since they are easily misread (ASME Y14.3 and common practice; from memory). */
 const LETTERS = [...'ABCDEFGHJKLMNPRTUVWY'];
 
@@ -9,3 +11,6 @@ export function nextLetter(used: ReadonlySet<string>): string {
       if (!used.has(name)) return name;
     }
 }
+
+/** Letters of sections that are taken. */
+export const lettersOf = (scene: Scene): Set<string> => new Set(scene.all('view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));

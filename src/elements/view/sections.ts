@@ -11,13 +11,10 @@ import { followAll } from '../follow.ts';
 import { allowedOn, standingOn } from '../place.ts';
 import type { Scene } from '../scene.ts';
 import { viewRect } from './draw.ts';
-import { nextLetter } from './letters.ts';
+import { lettersOf, nextLetter } from './letters.ts';
 
 /** Room that a view's label takes below it, mm. */
 const LABEL_MM = 14;
-
-/** Letters of sections that are taken. */
-const lettersOf = (scene: Scene) => new Set(scene.all('view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
 
 export interface NewSection {
   readonly id: string;

@@ -1,19 +1,14 @@
 <script lang="ts">
-  import { recordsOf, type ListColumn, type ListRecord } from '$core/document/records';
+  import type { ListColumn, ListRecord } from '$core/document/records';
   import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES } from '$core/ledger/list-rows';
   import { ArrowLeft, ArrowRight } from '@lucide/svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
+  import { putColumns, shiftedColumn } from '../columns';
 
   const { drawing, record: list }: { drawing: Drawing; record: ListRecord } = $props();
 
-  /** All parts of a list that goes over several sheets have the same columns. */
-  const parts = $derived(list.share ? recordsOf(drawing.document, 'list').filter((l) => l.share) : [list]);
-  const put = (label: string, columns: readonly ListColumn[]) =>
-    drawing.edit(
-      label,
-      parts.map((l) => ({ op: 'put', record: { ...l, columns } })),
-    );
+  const put = (label: string, columns: readonly ListColumn[]) => drawing.edit(label, putColumns(list, drawing.scene, columns));
   const has = (key: string) => list.columns.some((c) => c.key === key);
   function toggle(key: string) {
     const title = LIST_COLUMN_TITLES[key] ?? key;
@@ -24,12 +19,7 @@
         list.columns.filter((c) => c.key !== key),
       );
   }
-  function shift(i: number, by: number) {
-    const columns = [...list.columns];
-    const [c] = columns.splice(i, 1);
-    columns.splice(i + by, 0, c!);
-    put('Order of columns', columns);
-  }
+  const shift = (i: number, by: number) => drawing.edit('Order of columns', shiftedColumn(list, drawing.scene, i, by));
   const change = (i: number, c: Partial<ListColumn>) =>
     put(
       'Column',
