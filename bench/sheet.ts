@@ -10,7 +10,7 @@ import {
   type ViewRecord,
 } from '../src/core/document/records.ts';
 import { namedFrame } from '../src/core/outline/directions.ts';
-import { ARC_STRIDE, type Linework } from '../src/core/outline/linework.ts';
+import { ARC_STRIDE, EMPTY_LINEWORK, type Linework } from '../src/core/outline/linework.ts';
 import { coverageOf } from '../src/core/proof/coverage.ts';
 import { sheetFindings } from '../src/core/proof/findings.ts';
 import type { ViewResult } from '../src/core/views/compute-view.ts';
@@ -70,6 +70,7 @@ function result(runs: number): ViewResult {
   const window = { minX: 0, maxY: 400, pixelMm: 0.5, width: 800, height: 800 };
   return {
     lines,
+    phantom: EMPTY_LINEWORK,
     caps: [],
     box: [0, 0, 406, 402],
     visibleArea: Float64Array.from({ length: COMPONENTS }, (_, i) => (i % 3 ? 50 : 0)),

@@ -8,7 +8,28 @@ export interface Arguments {
 }
 
 const FLAGS = new Set(['hidden', 'tangent']);
-const VALUES = new Set(['direction', 'spread', 'svg', 'plane', 'line', 'on', 'unit', 'up', 'time-limit', 'keep-whole', 'out', 'sheet', 'standard']);
+const VALUES = new Set([
+  'direction',
+  'spread',
+  'svg',
+  'plane',
+  'line',
+  'on',
+  'unit',
+  'up',
+  'time-limit',
+  'keep-whole',
+  'within',
+  'interrupt',
+  'only',
+  'without',
+  'turn',
+  'normal',
+  'at',
+  'out',
+  'sheet',
+  'standard',
+]);
 
 /** @throws QuarryError BAD_USAGE for an unknown option or one without its value */
 export function parseArguments(argv: readonly string[]): Arguments {

@@ -1,5 +1,4 @@
-import { mkdir, writeFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { mkdir } from 'node:fs/promises';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { normalize } from '../core/base/vector.ts';
@@ -8,22 +7,18 @@ import { loadSolidPort } from '../kernel/manifold.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
 import { paperReport } from '../core/explode/on-paper.ts';
 import { planSpread } from '../core/explode/plan.ts';
-import { motionsOf, movedBodies, type Pull } from '../core/explode/spread.ts';
-import { itemsOf } from '../core/ledger/items.ts';
+import { motionsOf, movedBodies } from '../core/explode/spread.ts';
 import { DIRECTION_NAMES, frameFrom, namedFrame, type DirectionName } from '../core/outline/directions.ts';
 import { hiddenLines } from '../core/outline/hidden-lines.ts';
-import { lengthsOf, type Linework } from '../core/outline/linework.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { viewBox } from '../core/shade/raster.ts';
-import { computeView } from '../core/views/compute-view.ts';
 import { draftToFiles } from './draft.ts';
-import { linesAsSvg } from '../formats/lines-svg.ts';
+import { saveSvg } from './save-svg.ts';
+import { slice } from './slice.ts';
+import { view } from './view.ts';
 import type { Arguments } from './arguments.ts';
 import { compare } from './compare.ts';
 import { loadModel } from './load.ts';
-import type { Model } from './model.ts';
-
-const times = (m: Model, outline: number) => ({ kernel: Math.round(m.read.times.kernel), mesh: Math.round(m.read.times.read), outline: Math.round(outline) });
 
 async function inspect(args: Arguments): Promise<unknown> {
   const m = await loadModel(args.files, args);
@@ -45,45 +40,6 @@ async function inspect(args: Arguments): Promise<unknown> {
     schema: m.assembly.schema,
     tree: tree(-1),
     warnings: m.assembly.notices,
-  };
-}
-
-async function view(args: Arguments): Promise<unknown> {
-  const direction = args.options.get('direction') as DirectionName | undefined;
-  if (!direction || !DIRECTION_NAMES.includes(direction))
-    throw new QuarryError('BAD_USAGE', { text: `--direction takes one of ${DIRECTION_NAMES.join(', ')}.` });
-  const m = await loadModel(args.files, args);
-  const components = componentsOf(m.assembly);
-  const frame = namedFrame(direction);
-  const pulls: readonly Pull[] = args.options.has('spread') ? planSpread(m.assembly, sceneOf(m.assembly, m.geometries), { frame }).pulls : [];
-  const t = performance.now();
-  const lines = hiddenLines(movedBodies(sceneOf(m.assembly, m.geometries), motionsOf(pulls, components.length)), frame, {
-    hidden: args.options.has('hidden'),
-    tangent: args.options.has('tangent'),
-  });
-  const outline = performance.now() - t;
-  const result = computeView(m.assembly, m.geometries, {
-    frame,
-    hidden: false,
-    tangent: false,
-    shaded: false,
-    cut: null,
-    spread: { pulls, lines: false, linesOff: [] },
-  });
-  const perPixel = result.map.window.pixelMm ** 2;
-  const items = itemsOf(m.assembly, {});
-  await saveSvg(args, lines);
-  return {
-    lengthsMm: lengthsOf(lines),
-    segments: lines.xy.length / 2 - lines.kind.length,
-    runs: lines.kind.length,
-    boxMm: [result.box[2] - result.box[0], result.box[3] - result.box[1]],
-    items: items.map((i) => ({
-      item: i.number,
-      name: i.values.description.text,
-      visiblePx: Math.round(i.components.reduce((s, c) => s + result.visibleArea[c]!, 0) / perPixel),
-    })),
-    timingsMs: times(m, outline),
   };
 }
 
@@ -172,9 +128,4 @@ async function draft(args: Arguments): Promise<unknown> {
   return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), timings: m.read.times });
 }
 
-async function saveSvg(args: Arguments, lines: Linework): Promise<void> {
-  const file = args.options.get('svg');
-  if (file) await writeFile(join(file), linesAsSvg(lines));
-}
-
-export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = { inspect, view, cut, explode, draft, compare };
+export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = { inspect, view, cut, slice, explode, draft, compare };

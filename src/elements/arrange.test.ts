@@ -1,3 +1,4 @@
+import { EMPTY_LINEWORK } from '../core/outline/linework.ts';
 import { describe, expect, test } from 'vitest';
 import type { Rect } from '../core/base/rect.ts';
 import {
@@ -35,14 +36,8 @@ const view = (id: string, at: readonly [number, number], more: Partial<ViewRecor
 const size = (w: number, h: number) =>
   ({
     box: [-w / 2, -h / 2, w / 2, h / 2],
-    lines: {
-      xy: new Float64Array(),
-      start: new Uint32Array([0]),
-      kind: new Uint8Array(),
-      component: new Uint32Array(),
-      edge: new Int32Array(),
-      arc: new Float64Array(),
-    },
+    lines: EMPTY_LINEWORK,
+    phantom: EMPTY_LINEWORK,
     caps: [],
     pulls: [],
     visibleArea: [],

@@ -30,9 +30,9 @@ export function scaled(factors: ReadonlyMap<string, number>): Change {
 /** The model came `k` times as large; on paper everything stays. */
 export const grown = (k: number): Change => changeOf({ point: (_, at) => [at[0] * k, at[1] * k] });
 
-/** A view seen from the other side: left and right change places. */
-export function mirrored(turned: string): Change {
-  const flip = (view: string, v: Vec2): Vec2 => (view === turned ? [-v[0], v[1]] : v);
+/** Views seen from the other side: left and right change places. */
+export function mirrored(turned: ReadonlySet<string>): Change {
+  const flip = (view: string, v: Vec2): Vec2 => (turned.has(view) ? [-v[0], v[1]] : v);
   return { point: flip, offset: flip };
 }
 

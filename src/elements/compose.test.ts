@@ -70,11 +70,12 @@ describe('a view on its sheet', () => {
     expect(y(at5) - y(at10)).toBeCloseTo(2.5, 6);
     expect(planes(doc)).toHaveLength(0);
   });
-  test('says its scale under it where the scales of the sheet differ', () => {
+  test('says its scale under it where the title block states another: that of most views, of as many the larger (ISO 5455)', () => {
     expect(texts(first, 'view:1')).toEqual(['Front']);
     const mixed = compose({ ...doc, 'view:2': { ...top, scale: 1 } }, known);
     expect(texts(mixed, 'view:1')).toEqual(['Front (1:2)']);
-    expect([titled(first, 'scale'), titled(mixed, 'scale'), titled(compose(documentOf()), 'scale')]).toEqual(['1:2', 'as shown', '–']);
+    expect(texts(mixed, 'view:2')).not.toContain('(1:1)');
+    expect([titled(first, 'scale'), titled(mixed, 'scale'), titled(compose(documentOf()), 'scale')]).toEqual(['1:2', '1:1', '–']);
     // A section says its scale always.
     expect(texts(compose(documentOf(section)), 'view:3')).toEqual(['A–A (1:2)']);
   });

@@ -20,6 +20,6 @@ export function composeSheet(scene: Scene, sheet: string): DisplayList<Drawn> {
 /** Everything that a sheet's picture is made of: as long as these are the same objects, the picture is the same. */
 export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
   const elements = elementsOn(scene, sheet);
-  const views = elements.flatMap((r) => (r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id)] : []));
+  const views = elements.flatMap((r) => (r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id), ...scene.detailsOf(r.id)] : []));
   return [scene.drawing, scene.ledger, scene.items, scene.sheets.length, scene.sheets.findIndex((s) => s.id === sheet), ...elements, ...views];
 }

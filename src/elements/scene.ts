@@ -16,6 +16,8 @@ import { referencesOf } from '../core/document/refs.ts';
 import { itemsOf, type Item } from '../core/ledger/items.ts';
 import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
 import { pageOf, type Page } from '../core/sheet/page.ts';
+import { seenAs } from '../core/views/detail.ts';
+import { partOfView } from '../core/views/part-of-view.ts';
 import { viewMapOf, type ViewMap } from '../core/views/view-map.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
 
@@ -44,6 +46,7 @@ export class Scene {
   private readonly byType = new Map<string, DrawingDocumentRecord[]>();
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
   private readonly sections = new Map<string, ViewRecord[]>();
+  private readonly details = new Map<string, ViewRecord[]>();
   private readonly pages = new Map<string, Page>();
   private readonly inOrder = new Set<readonly DrawingDocumentRecord[]>();
   private readonly paths: ReadonlyMap<string, Component>;
@@ -62,7 +65,10 @@ export class Scene {
       push(this.byType, r.type, r);
       const home = homeOf(r);
       if (home !== undefined) push(this.homes, home, r);
-      if (r.type === 'view' && r.cut?.shownIn) push(this.sections, r.cut.shownIn, r);
+      if (r.type !== 'view') continue;
+      // The line of a section is drawn once, not again for every detail of it.
+      if (r.cut?.shownIn && !r.detail?.of) push(this.sections, r.cut.shownIn, r);
+      if (r.detail?.of) push(this.details, r.detail.of, r);
     }
     this.sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
     const { items, itemByComponent, paths } = ledgerFor(
@@ -129,13 +135,29 @@ export class Scene {
     return page;
   }
 
+  /** What a view shows, as far as it is computed: the whole of it, or the part that is wanted. View space, model mm. */
   result(view: string): ViewResult | undefined {
+    const whole = this.results.get(view);
+    const record = whole && this.one('view', view);
+    return record ? partOfView(whole, record) : whole;
+  }
+
+  /** The whole of what a view would show, also of what is cut off or left out. */
+  whole(view: string): ViewResult | undefined {
     return this.results.get(view);
+  }
+
+  /** A view as it is seen: details take much from the view they are of. */
+  seenAs(view: ViewRecord): ViewRecord {
+    return view.detail ? seenAs(view, this.document) : view;
   }
 
   /** Visible area of each component in a view, mm² at 1:1, as far as it is known. */
   visibleArea(view: string): ArrayLike<number> | undefined {
-    return this.results.get(view)?.visibleArea ?? this.seen?.get(view);
+    const record = this.one('view', view);
+    // What is known of the whole of a view is not known of a part of it.
+    const whole = !record?.within && !record?.gaps;
+    return this.result(view)?.visibleArea ?? (whole ? this.seen?.get(view) : undefined);
   }
 
   map(view: ViewRecord): ViewMap {
@@ -145,6 +167,11 @@ export class Scene {
   /** Sections whose cutting plane a view shows. */
   sectionsShownIn(view: string): readonly ViewRecord[] {
     return this.sorted(this.sections.get(view)) as readonly ViewRecord[];
+  }
+
+  /** Details of a view: their outlines are drawn on it. */
+  detailsOf(view: string): readonly ViewRecord[] {
+    return this.sorted(this.details.get(view)) as readonly ViewRecord[];
   }
 
   component(path: string): Component | undefined {

@@ -44,7 +44,7 @@ function draw(pdf: PDFKit.PDFDocument, i: DisplayItem, options: PdfOptions): voi
       pdf.lineWidth(i.width);
       // The type knows only a number, the code takes the list too.
       if (i.dash) pdf.dash(i.dash as unknown as number, {});
-      pdf.path(i.d).stroke('#000000');
+      pdf.path(i.d).stroke(i.color ?? '#000000');
       if (i.dash) pdf.undash();
       return;
     case 'fill':
@@ -59,7 +59,11 @@ function draw(pdf: PDFKit.PDFDocument, i: DisplayItem, options: PdfOptions): voi
     }
     case 'image': {
       const png = options.images.get(i.image);
-      if (png) pdf.image(Buffer.from(png), i.x, i.y, { width: i.width, height: i.height });
+      if (!png) return;
+      pdf.save();
+      if (i.clip) pdf.path(i.clip).clip('even-odd');
+      pdf.image(Buffer.from(png), i.x, i.y, { width: i.width, height: i.height });
+      pdf.restore();
       return;
     }
   }

@@ -117,29 +117,47 @@ function shapedCutter(bodies: readonly Body[], plane: Plane, shape: CutShape, so
   return {
     whole: (body) => (shape.kind === 'aligned' ? turned(body, tools[sideOf(shape, plane, middleOf(body))]!.turn) : body),
     cut: (original) => {
-      const pieces: Piece[] = [];
-      for (const { tool, planes, turn } of tools) {
-        const body = turned(original, turn);
-        const cut = cutWithTool(body.geometry, toolInPart(tool, body.placement), solids);
+      const rests: Rest[] = [];
+      for (const { tool, planes, turn, after } of tools) {
+        const before = (after ? rests.pop() : undefined) ?? { body: turned(original, turn), geometry: turned(original, turn).geometry, capFaces: [] };
+        if (!before.geometry) {
+          rests.push(before);
+          continue;
+        }
+        const cut = cutWithTool(before.geometry, toolInPart(tool, before.body.placement), solids);
         if (!cut) return undefined;
-        const g = cut.geometry;
-        pieces.push(!g || g === body.geometry ? { body, geometry: g, caps: [], openLoops: 0 } : cappedPiece(body, g, cut, tool, planes, frame));
+        rests.push(restOf(before, before.geometry, cut, tool, planes));
       }
-      return pieces;
+      return rests.map((r) => cappedPiece(r, frame));
     },
   };
 }
 
-/** What a tool left of a body, with its cut faces; the walls beside them are named, since no line is drawn for them. */
-function cappedPiece(body: Body, g: PartGeometry, { firstCap, bulge }: ToolCut, tool: Prism, planes: ReadonlySet<number>, frame: ViewFrame): Piece {
+/** What tools left of a body, and which of its faces are cut faces. */
+interface Rest {
+  readonly body: Body;
+  readonly geometry: PartGeometry | undefined;
+  readonly capFaces: readonly { readonly face: number; readonly bulge: number }[];
+}
+
+/** A tool's cut faces join those of the tools before it; the walls beside them are named, since no line is drawn for them. */
+function restOf({ body, capFaces }: Rest, before: PartGeometry, { geometry: g, firstCap, bulge }: ToolCut, tool: Prism, planes: ReadonlySet<number>): Rest {
+  if (!g || g === before) return { body, geometry: g, capFaces };
   const walls = new Uint8Array(g.faceKind.length);
+  if (before.walls) walls.set(before.walls);
   for (let f = 0; f < tool.normals.length; f++) if (!planes.has(f)) walls[firstCap + f] = 1;
+  const faces = [...planes].map((f) => ({ face: firstCap + f, bulge: bulge[f]! }));
+  return { body, geometry: { ...g, walls }, capFaces: [...capFaces, ...faces] };
+}
+
+function cappedPiece({ body, geometry: g, capFaces }: Rest, frame: ViewFrame): Piece {
+  if (!g || capFaces.length === 0) return { body, geometry: g, caps: [], openLoops: 0 };
   const areas = faceAreas(g);
-  const caps = [...planes].flatMap((f): Cap[] => {
-    const loops = ringsOf(g, firstCap + f).map((r) => inView(g, r, body, frame));
-    return loops.length ? [{ component: body.component, areaMm2: areas[firstCap + f]! + bulge[f]!, loops }] : [];
+  const caps = capFaces.flatMap(({ face, bulge }): Cap[] => {
+    const loops = ringsOf(g, face).map((r) => inView(g, r, body, frame));
+    return loops.length ? [{ component: body.component, areaMm2: areas[face]! + bulge, loops }] : [];
   });
-  return { body, geometry: { ...g, walls }, caps, openLoops: 0 };
+  return { body, geometry: g, caps, openLoops: 0 };
 }
 
 /** Middle of a body's box, model mm. */

@@ -16,6 +16,8 @@ export interface CutTool {
   readonly planes: ReadonlySet<number>;
   /** How the scene is turned before this tool comes. */
   readonly turn?: Placement;
+  /** It takes from what the tool before it left, instead of giving a piece of its own. */
+  readonly after?: boolean;
 }
 
 /**
@@ -27,9 +29,11 @@ export function cutTools(shape: CutShape, plane: Plane, frame: ViewFrame, reach:
   const wrong = whyNoShape(shape, plane.normal);
   if (wrong) throw new RangeError(wrong);
   if (shape.kind === 'local') {
-    const tool = prism({ origin: [0, 0, 0], u: frame.right, v: frame.up }, shape.outline, plane.d, reach);
-    // The lower end is the bottom of the break.
-    return [{ tool, planes: new Set([shape.outline.length / 2]) }];
+    return [{ outline: shape.outline, d: plane.d }, ...(shape.more ?? [])].map(({ outline, d }, i) => {
+      const tool = prism({ origin: [0, 0, 0], u: frame.right, v: frame.up }, outline, d, reach);
+      // The lower end is the bottom of the break.
+      return { tool, planes: new Set([outline.length / 2]), ...(i ? { after: true } : {}) };
+    });
   }
   const along = (outline: readonly number[]): CutTool => {
     const tool = prism({ origin: [0, 0, 0], u: shape.across, v: plane.normal }, outline, -reach, reach);
@@ -57,10 +61,12 @@ export function cutTools(shape: CutShape, plane: Plane, frame: ViewFrame, reach:
 /** A sentence when a shape cannot be cut, else undefined. */
 export function whyNoShape(shape: CutShape, normal: Vec3): string | undefined {
   if (shape.kind === 'local') {
-    const o = shape.outline;
-    let area = 0;
-    for (let i = 0, j = o.length - 2; i < o.length; j = i, i += 2) area += o[j]! * o[i + 1]! - o[i]! * o[j + 1]!;
-    return o.length >= 6 && o.length % 2 === 0 && Math.abs(area) > 1e-9 ? undefined : 'A break needs an outline of three corners or more around some area.';
+    const wrong = [shape, ...(shape.more ?? [])].some(({ outline: o }) => {
+      let area = 0;
+      for (let i = 0, j = o.length - 2; i < o.length; j = i, i += 2) area += o[j]! * o[i + 1]! - o[i]! * o[j + 1]!;
+      return o.length < 6 || o.length % 2 !== 0 || Math.abs(area) <= 1e-9;
+    });
+    return wrong ? 'A break needs an outline of three corners or more around some area.' : undefined;
   }
   if (Math.abs(dot(shape.across, normal)) > 1e-6 || Math.abs(dot(shape.across, shape.across) - 1) > 1e-6)
     return 'The direction across a cut must lie in its plane and have the length 1.';

@@ -123,7 +123,11 @@ export function turnedRound(c: LineCut): LineCut {
   if (shape.kind === 'stepped') return { frame, plane, shape: { ...shape, steps: shape.steps.map((s) => ({ from: s.from, d: -s.d })) } };
   // The axis is counted from normal to across: it turns with the normal.
   if (shape.kind === 'aligned') return { frame, plane, shape: { ...shape, turn: -shape.turn } };
-  if (shape.kind === 'local') return { frame, plane, shape: { ...shape, outline: shape.outline.map((v, i) => (i % 2 ? v : -v)) } };
+  if (shape.kind === 'local') {
+    const flipped = (o: readonly number[]) => o.map((v, i) => (i % 2 ? v : -v));
+    const more = shape.more?.map((m) => ({ outline: flipped(m.outline), d: -m.d }));
+    return { frame, plane, shape: { ...shape, outline: flipped(shape.outline), ...(more ? { more } : {}) } };
+  }
   return { frame, plane, shape };
 }
 

@@ -16,11 +16,11 @@ const scaled = (v: Triple, k: number): Triple => [v[0] * k, v[1] * k, v[2] * k];
 export function rescaleDrawing(doc: DrawingDocument, k: number): Step[] {
   const changed = new Map<string, Step>();
   const put = (record: Extract<Step, { op: 'put' }>['record']) => changed.set(record.id, { op: 'put', record });
-  for (const r of Object.values(doc)) {
+  for (const s of followAll(doc, grown(k))) if (s.op === 'put') put(s.record);
+  for (const r of Object.values(applied(doc, [...changed.values()]))) {
     if (r.type === 'view') put(rescaleView(r, k));
     if (r.type === 'spread') put(rescaleSpread(r, k));
   }
-  for (const s of followAll(doc, grown(k))) if (s.op === 'put') put(s.record);
   // As large on paper as before, which may be at a scale that no standard has.
   let now = applied(doc, [...changed.values()]);
   const { standard } = drawingOf(doc);
@@ -63,7 +63,10 @@ function rescaleCut(c: CutRecord, k: number): CutRecord {
 }
 
 function rescaleShape(s: CutShape, k: number): CutShape {
-  if (s.kind === 'local') return { ...s, outline: s.outline.map((v) => v * k) };
+  if (s.kind === 'local') {
+    const more = s.more?.map((m) => ({ outline: m.outline.map((v) => v * k), d: m.d * k }));
+    return { ...s, outline: s.outline.map((v) => v * k), ...(more ? { more } : {}) };
+  }
   if (s.kind === 'stepped') return { ...s, steps: s.steps.map((p) => ({ from: p.from * k, d: p.d * k })) };
   return { ...s, from: s.from * k };
 }

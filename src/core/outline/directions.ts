@@ -17,6 +17,20 @@ export function frameFrom(toward: Vec3, upHint: Vec3): ViewFrame {
   return { right, up: cross(w, right), toward: w };
 }
 
+/**
+ * The frame in which a model is seen that was turned about its own X, then Y, then Z, right-handed, while the reader stayed.
+ * @param angles rad
+ */
+export function turnedModel(frame: ViewFrame, [x, y, z]: Vec3): ViewFrame {
+  // Turning the model is turning the reader back: first about Z, then Y, then X.
+  const back = (v: Vec3): Vec3 => rotateX(rotateY(rotateZ(v, -z), -y), -x);
+  return { right: back(frame.right), up: back(frame.up), toward: back(frame.toward) };
+}
+
+const rotateX = ([x, y, z]: Vec3, a: number): Vec3 => [x, y * Math.cos(a) - z * Math.sin(a), y * Math.sin(a) + z * Math.cos(a)];
+const rotateY = ([x, y, z]: Vec3, a: number): Vec3 => [x * Math.cos(a) + z * Math.sin(a), y, z * Math.cos(a) - x * Math.sin(a)];
+const rotateZ = ([x, y, z]: Vec3, a: number): Vec3 => [x * Math.cos(a) - y * Math.sin(a), x * Math.sin(a) + y * Math.cos(a), z];
+
 /** The principal directions, model Z up: front is seen from -Y with +X to the right. */
 export function namedFrame(name: DirectionName): ViewFrame {
   switch (name) {

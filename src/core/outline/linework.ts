@@ -84,5 +84,22 @@ export function linesBox(lines: Linework): [number, number, number, number] {
     if (x > box[2]) box[2] = x;
     if (y > box[3]) box[3] = y;
   }
+  for (let i = 0; i < lines.kind.length; i++) if (lines.arc[i * ARC_STRIDE + 2]! > 0) reachOfArc(lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE), box);
   return box;
+}
+
+/** An arc reaches past its points where it turns back. */
+function reachOfArc(arc: Float64Array, box: [number, number, number, number]): void {
+  const [cx, cy, rx, ry, turn, t0, t1] = arc as unknown as [number, number, number, number, number, number, number];
+  const [low, high] = [Math.min(t0, t1), Math.max(t0, t1)];
+  const extremes = [Math.atan2(-ry * Math.sin(turn), rx * Math.cos(turn)), Math.atan2(ry * Math.cos(turn), rx * Math.sin(turn))];
+  for (const t of extremes)
+    for (let k = Math.ceil((low - t) / Math.PI); t + k * Math.PI <= high; k++) {
+      const [c, s] = [rx * Math.cos(t + k * Math.PI), ry * Math.sin(t + k * Math.PI)];
+      const [x, y] = [cx + c * Math.cos(turn) - s * Math.sin(turn), cy + c * Math.sin(turn) + s * Math.cos(turn)];
+      box[0] = Math.min(box[0], x);
+      box[1] = Math.min(box[1], y);
+      box[2] = Math.max(box[2], x);
+      box[3] = Math.max(box[3], y);
+    }
 }

@@ -41,7 +41,7 @@ export interface Source {
 }
 
 export type DisplayItem =
-  | { readonly kind: 'stroke'; readonly d: string; readonly width: number; readonly dash?: readonly number[]; readonly source?: Source }
+  | { readonly kind: 'stroke'; readonly d: string; readonly width: number; readonly dash?: readonly number[]; /** Black unless said. */ readonly color?: string; readonly source?: Source }
   | { readonly kind: 'fill'; readonly d: string; readonly color: string; readonly source?: Source }
   | {
       readonly kind: 'text';
@@ -60,4 +60,6 @@ export type DisplayItem =
       readonly width: number;
       readonly height: number;
       /** Key of a view's shading. */ readonly image: string;
+      /** What is shown of it: a path on paper. */
+      readonly clip?: string;
     };

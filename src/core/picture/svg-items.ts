@@ -1,4 +1,5 @@
 import type { DisplayItem } from './display-list.ts';
+import { fingerprint } from '../base/fingerprint.ts';
 import { emFor } from './lettering.ts';
 import { num } from './shapes.ts';
 
@@ -15,7 +16,7 @@ export function svgItems(items: readonly DisplayItem[], imageOf: (key: string) =
   for (const i of items)
     switch (i.kind) {
       case 'stroke':
-        out += `<path d="${i.d}" stroke-width="${num(i.width)}"${i.dash ? ` stroke-dasharray="${i.dash.map(num).join(' ')}"` : ''}/>`;
+        out += `<path d="${i.d}" stroke-width="${num(i.width)}"${i.dash ? ` stroke-dasharray="${i.dash.map(num).join(' ')}"` : ''}${i.color ? ` style="stroke:${escapeXml(i.color)}"` : ''}/>`;
         break;
       case 'fill':
         out += `<path d="${i.d}" style="fill:${escapeXml(i.color)};stroke:none" fill-rule="evenodd"/>`;
@@ -25,8 +26,11 @@ export function svgItems(items: readonly DisplayItem[], imageOf: (key: string) =
         break;
       case 'image': {
         const href = imageOf(i.image);
-        if (href)
-          out += `<image x="${num(i.x)}" y="${num(i.y)}" width="${num(i.width)}" height="${num(i.height)}" href="${escapeXml(href)}" preserveAspectRatio="none"/>`;
+        if (!href) break;
+        // Equal clips have equal names: it does not matter which one is found.
+        const clip = i.clip && `clip-${fingerprint(i.clip)}`;
+        if (clip) out += `<clipPath id="${clip}"><path d="${i.clip}" clip-rule="evenodd"/></clipPath>`;
+        out += `<image x="${num(i.x)}" y="${num(i.y)}" width="${num(i.width)}" height="${num(i.height)}" href="${escapeXml(href)}" preserveAspectRatio="none"${clip ? ` clip-path="url(#${clip})"` : ''}/>`;
       }
     }
   return out;

@@ -5,9 +5,9 @@ import { checkCancel, type Cancel } from '../base/errors.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
 import type { SolidPort } from '../cut/solid-port.ts';
 import { flatLines, pullLines, type FlatLine } from '../explode/pull-lines.ts';
-import { motionsOf, movedBodies } from '../explode/spread.ts';
+import { motionsOf, movedBodies, type Pull } from '../explode/spread.ts';
 import { linesOf } from '../outline/hidden-lines.ts';
-import type { Linework } from '../outline/linework.ts';
+import { EMPTY_LINEWORK, type Linework } from '../outline/linework.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { writePng } from '../shade/png.ts';
@@ -18,6 +18,8 @@ import type { ViewSpec } from './view-spec.ts';
 /** A computed view: view space, model mm. */
 export interface ViewResult {
   readonly lines: Linework;
+  /** Of components that are shown faint, and of those that have a second position; they hide nothing. */
+  readonly phantom: Linework;
   readonly caps: readonly Cap[];
   /** minX minY maxX maxY of what is drawn. */
   readonly box: readonly [number, number, number, number];
@@ -58,8 +60,13 @@ export function computeView(
   onProgress?: (share: number) => void,
 ): ViewResult {
   const components = componentsOf(assembly);
-  const assembled = sceneOf(assembly, geometries);
-  let bodies: readonly Body[] = spec.spread ? movedBodies(assembled, motionsOf(spec.spread.pulls, components.length)) : assembled;
+  const leftOut = new Set(spec.leftOut);
+  const assembled = sceneOf(assembly, geometries).filter((b) => !leftOut.has(b.component));
+  const apart = (pulls: readonly Pull[]): Body[] => movedBodies(assembled, motionsOf(pulls, components.length));
+  const faint = new Set(spec.faint);
+  let bodies: readonly Body[] = spec.spread ? apart(spec.spread.pulls) : assembled;
+  const ghosts = [...bodies.filter((b) => faint.has(b.component)), ...(spec.second ? secondPlaces(bodies, apart(spec.second.pulls)) : [])];
+  if (faint.size) bodies = bodies.filter((b) => !faint.has(b.component));
   let caps: readonly Cap[] = [];
   let uncut: readonly number[] = [];
   let unhatched: readonly number[] = [];
@@ -85,7 +92,10 @@ export function computeView(
     cancel,
     onProgress: (s) => onProgress?.(0.2 + 0.6 * s),
   });
-  const box = planeBox(scene);
+  // One of each place, for itself: what is faint covers nothing and is covered by nothing.
+  const ghost = ghosts.length ? projectScene(ghosts, spec.frame) : undefined;
+  const phantom = ghost ? linesOf(ghost, { cancel }) : EMPTY_LINEWORK;
+  const box = ghost ? joinedBox(planeBox(scene), planeBox(ghost)) : planeBox(scene);
   // One pass gives item map, visible areas and, when it is wanted, the shaded picture.
   const window = spec.shaded ? windowOf(box, shadingPixel(box, spec.shadingPixelMm)) : windowAround(box, MAP_PIXELS);
   const colors = components.map((c) => (spec.colorByItem ? itemColor(c.part) : colorBytes(assembly.nodes[c.node]!.color ?? assembly.parts[c.part]!.color)));
@@ -93,6 +103,7 @@ export function computeView(
   const pixels = visiblePixels(raster, components.length);
   return {
     lines,
+    phantom,
     caps,
     box,
     visibleArea: Float64Array.from(pixels, (n) => n * window.pixelMm * window.pixelMm),
@@ -104,6 +115,15 @@ export function computeView(
     unhatched,
   };
 }
+
+/** Bodies that stand elsewhere in a second position. */
+function secondPlaces(first: readonly Body[], second: readonly Body[]): Body[] {
+  const places = new Map(first.map((b) => [b.component, b.placement]));
+  return second.filter((b) => b.placement.some((v, i) => Math.abs(v - (places.get(b.component)?.[i] ?? v)) > 1e-9));
+}
+
+type Box = ViewResult['box'];
+const joinedBox = (a: Box, b: Box): Box => [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[2], b[2]), Math.max(a[3], b[3])];
 
 /** Size of a shading pixel: what print wants, within bounds. mm in the model */
 function shadingPixel(box: readonly number[], wanted: number | undefined): number {

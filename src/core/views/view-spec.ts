@@ -7,9 +7,10 @@ import type { DrawingDocument, DrawingDocumentRecord, ViewRecord } from '../docu
 import { plainPull, pullsOf } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import type { ViewFrame } from '../outline/directions.ts';
+import { seenAs } from './detail.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 5;
+export const ENGINE_VERSION = 6;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {
@@ -34,29 +35,40 @@ export interface ViewSpec {
   } | null;
   /** Pulls that are made, and whether their lines are wanted; null when nothing is exploded. */
   readonly spread: { readonly pulls: readonly Pull[]; readonly lines: boolean; readonly linesOff: readonly number[] } | null;
+  /** Components that are not shown, ascending; absent: none. */
+  readonly leftOut?: readonly number[];
+  /** Components that are shown faint, ascending; absent: none. */
+  readonly faint?: readonly number[];
+  /** Pulls of a second position that is drawn over the first; absent: none. */
+  readonly second?: { readonly pulls: readonly Pull[] };
 }
 
 /** The specification of a view record. Paths that the model does not have are passed over. */
-export function specOf(view: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
+export function specOf(record: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
+  const view = seenAs(record, doc);
+  const source = record.detail?.of ? doc[record.detail.of] : undefined;
+  // A detail shows the picture that its view shows: a finer one would be the whole view drawn anew.
+  const pictured = source?.type === 'view' && source.shaded ? source : view;
   const index = indexOf(components);
   const spread = view.spread ? doc[view.spread] : undefined;
+  const second = view.second ? doc[view.second] : undefined;
+  const indices = (paths: readonly string[]) => paths.flatMap((p) => index.get(p) ?? []).sort((a, b) => a - b);
+  const leftOut = view.shows ? leftOutBy(view.shows, indices(view.shows.of), components.length) : [];
+  const faint = indices(view.faint ?? []);
   return {
     frame: { right: view.right, up: view.up, toward: view.toward },
     hidden: view.hidden,
     tangent: view.tangent,
     shaded: view.shaded,
     ...(view.shaded
-      ? { shadingPixelMm: printPixel(view.scale), ...(view.flat ? { flat: true } : {}), ...(view.colorByItem ? { colorByItem: true } : {}) }
+      ? { shadingPixelMm: printPixel(pictured.scale), ...(view.flat ? { flat: true } : {}), ...(view.colorByItem ? { colorByItem: true } : {}) }
       : {}),
     ...(view.hidden && view.hiddenWithinMm !== undefined ? { hiddenWithinMm: view.hiddenWithinMm } : {}),
     cut: view.cut
       ? {
           normal: view.cut.normal,
           d: view.cut.d,
-          keptWhole: view.cut.keptWhole
-            .map((p) => index.get(p) ?? -1)
-            .filter((i) => i >= 0)
-            .sort((a, b) => a - b),
+          keptWhole: indices(view.cut.keptWhole),
           ...(view.cut.shape ? { shape: view.cut.shape } : {}),
           ...(view.cut.behindMm !== undefined ? { behindMm: view.cut.behindMm } : {}),
         }
@@ -66,10 +78,20 @@ export function specOf(view: ViewRecord, doc: DrawingDocument, components: reado
         ? {
             pulls: pullsOf(spread, components).map(plainPull),
             lines: view.pullLines && !spread.noLines,
-            linesOff: (spread.linesOff ?? []).flatMap((p) => index.get(p) ?? []),
+            linesOff: indices([...(spread.linesOff ?? []), ...(view.linesOff ?? [])]),
           }
         : null,
+    ...(leftOut.length ? { leftOut } : {}),
+    ...(faint.length ? { faint } : {}),
+    ...(second?.type === 'spread' ? { second: { pulls: pullsOf(second, components).map(plainPull) } } : {}),
   };
+}
+
+/** Components that a view does not show. A choice of none is no choice: an empty view says nothing. */
+function leftOutBy(shows: NonNullable<ViewRecord['shows']>, of: readonly number[], count: number): readonly number[] {
+  if (!shows.only) return of.length < count ? of : [];
+  const wanted = new Set(of);
+  return wanted.size ? Array.from({ length: count }, (_, i) => i).filter((i) => !wanted.has(i)) : [];
 }
 
 const indices = new WeakMap<readonly Component[], ReadonlyMap<string, number>>();
@@ -104,6 +126,9 @@ export function specText(spec: ViewSpec, assembly: Assembly): string {
     spec.hiddenWithinMm,
     spec.cut,
     spec.spread,
+    spec.leftOut,
+    spec.faint,
+    spec.second,
     bodies,
     spec.shaded ? colors : '',
   ]);
@@ -132,20 +157,31 @@ function printOf(assembly: Assembly): Print {
 
 interface Wanted {
   readonly assembly: Assembly;
-  readonly spread: DrawingDocumentRecord | undefined;
+  readonly basis: readonly (DrawingDocumentRecord | undefined)[];
   readonly spec: ViewSpec;
   readonly text: string;
 }
 
 const wanted = new WeakMap<ViewRecord, Wanted>();
 
-/** Specification of a view and its text, worked out once per record, spread and model. */
+/** The records besides its own that a view's picture depends on. */
+function basisOf(view: ViewRecord, doc: DrawingDocument): (DrawingDocumentRecord | undefined)[] {
+  const out: (DrawingDocumentRecord | undefined)[] = [];
+  for (let v: DrawingDocumentRecord | undefined = view; v?.type === 'view' && !out.includes(v);) {
+    if (v !== view) out.push(v);
+    out.push(v.spread ? doc[v.spread] : undefined, v.second ? doc[v.second] : undefined);
+    v = v.detail?.of ? doc[v.detail.of] : undefined;
+  }
+  return out;
+}
+
+/** Specification of a view and its text, worked out once per record, what it depends on, and model. */
 export function specified(view: ViewRecord, doc: DrawingDocument, assembly: Assembly): { readonly spec: ViewSpec; readonly text: string } {
-  const spread = view.spread === null ? undefined : doc[view.spread];
+  const basis = basisOf(view, doc);
   const known = wanted.get(view);
-  if (known && known.assembly === assembly && known.spread === spread) return known;
+  if (known && known.assembly === assembly && known.basis.length === basis.length && basis.every((r, i) => r === known.basis[i])) return known;
   const spec = specOf(view, doc, componentsOf(assembly));
-  const now = { assembly, spread, spec, text: specText(spec, assembly) };
+  const now = { assembly, basis, spec, text: specText(spec, assembly) };
   wanted.set(view, now);
   return now;
 }

@@ -7,6 +7,7 @@ import { textNear } from '../../core/picture/text-near.ts';
 import type { Step } from '../../core/document/steps.ts';
 import type { EditableText, Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
+import { mainScale } from '../view/main-scale.ts';
 import { drawFrame } from './frame.ts';
 import { drawTitleBlock, titleBlockRect, titleCells, type TitleFields } from './title-block.ts';
 
@@ -28,14 +29,14 @@ export const sheetKind: Kind<SheetRecord> = {
 
 function titleFields(sheet: SheetRecord, scene: Scene): TitleFields {
   const { drawing: d, sheets } = scene;
-  const scales = new Set(scene.viewsOn(sheet.id).map((v) => scaleText(v.scale)));
+  const scale = mainScale(scene, sheet.id);
   const mass = totalMass(scene.items);
   return {
     ...d,
     sheet: sheets.indexOf(sheet) + 1,
     sheets: sheets.length,
     size: sheet.size,
-    scale: scales.size === 1 ? [...scales][0]! : scales.size === 0 ? '–' : 'as shown',
+    scale: scale ? scaleText(scale) : '–',
     mass: mass.kg > 0 ? `${mass.complete ? '' : '> '}${massText(mass.kg, scene.ledger.massUnit)}` : '–',
     sheetName: sheet.name,
   };

@@ -7,9 +7,38 @@ import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 
 const DASHED = [3, 1] as const;
+/** Long dash, double dot: outlines of what is only hinted at (ISO 128-2, 05.1). mm */
+const PHANTOM = [10, 1, 0.8, 1, 0.8, 1] as const;
+/** What is faint does not compete with what is meant (common practice). */
+const FAINT = '#6b6b6b';
 
-export function drawLines(result: ViewResult, map: ViewMap, style: SheetStyle, thinMm: number): DisplayItem[] {
+export interface Pen {
+  /** A multiple of the usual width. */
+  readonly width?: number | undefined;
+  readonly color?: string | undefined;
+}
+
+/** How the lines of one view are drawn. */
+export interface LineLook {
+  /** Lines of one component closer than this on paper thin out, mm. */
+  readonly thinMm: number;
+  /** Hidden lines only of these components; absent: of all. */
+  readonly hiddenOf?: ReadonlySet<number> | undefined;
+  readonly tangentWide?: boolean | undefined;
+  readonly noEdges?: boolean | undefined;
+  readonly pens?: ReadonlyMap<number, Pen> | undefined;
+}
+
+/** Lines of components that are faint, or that stand in a second position. */
+export function drawPhantom({ phantom }: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
+  const d = Array.from(phantom.kind, (_, i) => runPath(phantom, i, map)).join('');
+  return d ? [{ kind: 'stroke', d, width: style.narrow, dash: PHANTOM, color: FAINT }] : [];
+}
+
+export function drawLines(result: ViewResult, map: ViewMap, style: SheetStyle, look: LineLook): DisplayItem[] {
   const { lines } = result;
+  if (look.noEdges) return [];
+  const { thinMm, hiddenOf, pens } = look;
   const drop = crowdedRuns(lines, {
     limit: thinMm / map.scale,
     shows: (component, x, y) => componentAt(result, x, y) === component,
@@ -21,6 +50,7 @@ export function drawLines(result: ViewResult, map: ViewMap, style: SheetStyle, t
     if (drop[i]) continue;
     const kind = lines.kind[i]!;
     const component = lines.component[i]!;
+    if (kind & HIDDEN && hiddenOf && !hiddenOf.has(component)) continue;
     const pen = kind & HIDDEN ? HIDDEN : kind === LineClass.tangent ? LineClass.tangent : LineClass.sharp;
     const key = `${component}/${pen}`;
     let p = paths.get(key);
@@ -30,11 +60,16 @@ export function drawLines(result: ViewResult, map: ViewMap, style: SheetStyle, t
   const order = [HIDDEN, LineClass.tangent, LineClass.sharp];
   return [...paths.values()]
     .sort((a, b) => order.indexOf(a.kind as never) - order.indexOf(b.kind as never) || a.component - b.component)
-    .map((p) => ({
-      kind: 'stroke',
-      d: p.d.join(''),
-      width: p.kind === LineClass.sharp ? style.wide : style.narrow,
-      ...(p.kind === HIDDEN ? { dash: DASHED } : {}),
-      source: { component: p.component },
-    }));
+    .map((p) => {
+      const pen = pens?.get(p.component);
+      const wide = p.kind === LineClass.sharp || (p.kind === LineClass.tangent && look.tangentWide);
+      return {
+        kind: 'stroke',
+        d: p.d.join(''),
+        width: (wide ? style.wide : style.narrow) * (pen?.width ?? 1),
+        ...(p.kind === HIDDEN ? { dash: DASHED } : {}),
+        ...(pen?.color ? { color: pen.color } : {}),
+        source: { component: p.component },
+      };
+    });
 }

@@ -1,9 +1,10 @@
 import { lineOfCut } from '../../core/cut/section-line.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
+import { breakAlong } from './draw-border.ts';
 import { arrowHead, line, num, text } from '../../core/picture/shapes.ts';
 import type { SheetStyle } from '../../core/sheet/formats.ts';
-import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
+import type { ViewResult } from '../../core/views/compute-view.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 
 /** A half section is divided by a centreline (ISO 128-40). */
@@ -72,31 +73,8 @@ export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: 
   return items;
 }
 
-/** The break line around a broken-out section: narrow, only where it runs over something (ISO 128-2, line type 01.1). */
+/** The break line around a broken-out section (ISO 128-2, line type 01.1). */
 export function drawBreak(view: ViewRecord, result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
   const shape = view.cut?.shape;
-  if (shape?.kind !== 'local') return [];
-  const o = shape.outline;
-  const grace = 1.5 * result.map.window.pixelMm;
-  const step = 2 * result.map.window.pixelMm;
-  const shows = (x: number, y: number) => componentAt(result, x, y) >= 0;
-  let d = '';
-  let pen = false;
-  for (let i = 0, j = o.length - 2; i < o.length; j = i, i += 2) {
-    const [ax, ay, bx, by] = [o[j]!, o[j + 1]!, o[i]!, o[i + 1]!];
-    const l = Math.hypot(bx - ax, by - ay);
-    const n = Math.max(1, Math.ceil(l / step));
-    const [nx, ny] = [((by - ay) / l) * grace, ((ax - bx) / l) * grace];
-    for (let k = 0; k <= n; k++) {
-      const [x, y] = [ax + ((bx - ax) * k) / n, ay + ((by - ay) * k) / n];
-      const on = shows(x, y) || (shows(x + nx, y + ny) && shows(x - nx, y - ny));
-      if (on && (!pen || k === n || d === '')) d += `${pen ? 'L' : 'M'}${num(map.x(x))} ${num(map.y(y))}`;
-      else if (!on && pen) {
-        const back = Math.max(0, k - 1) / n;
-        d += `L${num(map.x(ax + (bx - ax) * back))} ${num(map.y(ay + (by - ay) * back))}`;
-      }
-      pen = on;
-    }
-  }
-  return d ? [{ kind: 'stroke', d, width: style.narrow }] : [];
+  return shape?.kind === 'local' ? [shape, ...(shape.more ?? [])].flatMap((one) => breakAlong(one.outline, result, map, style)) : [];
 }

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { BLANK_DRAWING, type ViewRecord } from '../../core/document/records.ts';
 import type { MaterialFamily } from '../../core/ledger/materials.ts';
 import { namedFrame, type DirectionName } from '../../core/outline/directions.ts';
-import { ARC_STRIDE, HIDDEN, LineClass, type Linework } from '../../core/outline/linework.ts';
+import { ARC_STRIDE, EMPTY_LINEWORK, HIDDEN, LineClass, type Linework } from '../../core/outline/linework.ts';
 import { formatByName, styleFor } from '../../core/sheet/formats.ts';
 import { assemblyOf, box, cylinder } from '../../core/testing/shapes.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
@@ -39,6 +39,7 @@ function resultOf(
   const window = { minX: 0, maxY: 0, pixelMm: 1, width: 1, height: 1 } as ViewResult['map']['window'];
   return {
     lines,
+    phantom: EMPTY_LINEWORK,
     caps: [],
     box: [0, 0, 40, 30],
     visibleArea: new Float64Array(2),
@@ -268,7 +269,10 @@ describe('pull lines', () => {
 describe('what stands under a view', () => {
   const section: ViewRecord = { ...view, cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: null } };
   test.each([
-    [view, true, ''],
+    [view, false, ''],
+    [view, true, '(1:2)'],
+    [{ ...view, detail: { of: null, letter: 'B' } }, false, 'B (1:2)'],
+    [{ ...section, detail: { of: 'view:a', letter: 'C' } }, false, 'C (1:2)'],
     [{ ...view, label: true }, false, 'Front'],
     [{ ...view, label: true }, true, 'Front (1:2)'],
     [section, false, 'A–A (1:2)'],

@@ -8,14 +8,23 @@ import { scaleText, type SheetStyle } from '../../core/sheet/formats.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
 import { drawCaps } from './draw-caps.ts';
-import { drawLines } from './draw-lines.ts';
+import { drawBorder, drawGaps } from './draw-border.ts';
+import { drawDetailMark } from './draw-detail.ts';
+import { drawLines, drawPhantom, type LineLook } from './draw-lines.ts';
 import { drawPulls } from './draw-pulls.ts';
+import { drawShading } from './draw-shading.ts';
 import { drawBreak, drawCuttingPlane, drawDivider } from './draw-section.ts';
 
 export interface ViewContext {
   /** Sections whose cutting plane this view shows. */
   readonly cuts: readonly ViewRecord[];
+  /** Details of this view: their outlines are drawn on it. */
+  readonly details?: readonly ViewRecord[];
+  /** Its scale is not the one that the title block states. */
   readonly scaleInLabel: boolean;
+  readonly look?: LineLook;
+  /** What there would be to see without outline and gaps. */
+  readonly whole?: ViewResult | undefined;
   /** Material family of each component, for the hatching. */
   readonly families: readonly MaterialFamily[];
 }
@@ -25,7 +34,7 @@ export function viewRect(view: ViewRecord, result: Pick<ViewResult, 'box'> | und
   if (!result) return [view.at[0] - 20, view.at[1] - 15, 40, 30];
   const m = viewMapOf(view);
   const [x0, y0, x1, y1] = result.box;
-  return [m.x(x0), m.y(y1), (x1 - x0) * m.scale, (y1 - y0) * m.scale];
+  return [m.x(x0), m.y(y1), m.x(x1) - m.x(x0), m.y(y0) - m.y(y1)];
 }
 
 /** A view's picture: what it shows, its label, and the cutting planes that it carries. */
@@ -36,24 +45,21 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
   const outside: DisplayItem[] = [];
   if (result) {
     const map = viewMapOf(view);
-    if (view.shaded && result.shading) {
-      const w = result.shading.window;
-      inside.push({
-        kind: 'image',
-        x: map.x(w.minX),
-        y: map.y(w.maxY),
-        width: w.width * w.pixelMm * map.scale,
-        height: w.height * w.pixelMm * map.scale,
-        image: view.id,
-      });
-    }
+    inside.push(...drawShading(view, result, map));
     const pulls = drawPulls(view, result, map, style);
-    inside.push(...drawCaps(result, map, style, context.families), ...pulls, ...drawLines(result, map, style, view.thinMm ?? 0));
+    inside.push(
+      ...drawCaps(result, map, style, context.families),
+      ...pulls,
+      ...drawLines(result, map, style, context.look ?? { thinMm: view.thinMm ?? 0 }),
+      ...drawPhantom(result, map, style),
+    );
     inside.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
+    inside.push(...drawGaps(view, result, map, style), ...drawBorder(view, context.whole ?? result, map, style));
+    for (const detail of context.details ?? []) outside.push(...drawDetailMark(detail, map, style, (r) => covers(view, result, r)));
     for (const section of context.cuts) outside.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
-  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, view.cut?.letter ? style.letter : style.item, 'middle'));
+  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, lettered(view) ? style.letter : style.item, 'middle'));
   return {
     id: view.id,
     role: 'view',
@@ -71,19 +77,24 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
 function covers(view: ViewRecord, result: ViewResult, r: Rect): boolean {
   const m = viewMapOf(view);
   const { window, component } = result.map;
-  const step = window.pixelMm * m.scale;
-  const i0 = Math.max(0, Math.floor((r.x - m.x(window.minX)) / step));
-  const i1 = Math.min(window.width - 1, Math.ceil((r.x + r.width - m.x(window.minX)) / step));
-  const j0 = Math.max(0, Math.floor((r.y - m.y(window.maxY)) / step));
-  const j1 = Math.min(window.height - 1, Math.ceil((r.y + r.height - m.y(window.maxY)) / step));
+  const [x0, y1] = m.toView([r.x, r.y]);
+  const [x1, y0] = m.toView([r.x + r.width, r.y + r.height]);
+  const i0 = Math.max(0, Math.floor((x0 - window.minX) / window.pixelMm));
+  const i1 = Math.min(window.width - 1, Math.ceil((x1 - window.minX) / window.pixelMm));
+  const j0 = Math.max(0, Math.floor((window.maxY - y1) / window.pixelMm));
+  const j1 = Math.min(window.height - 1, Math.ceil((window.maxY - y0) / window.pixelMm));
   for (let j = j0; j <= j1; j++) for (let i = i0; i <= i1; i++) if (component[j * window.width + i]! >= 0) return true;
   return false;
 }
 
-/** `A–A (1:2)`: sections with a letter always, others when they ask for it or the scales on the sheet differ. */
+/** The letter that a view is called by: of its section, or of the detail it is. */
+const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || undefined;
+
+/** `A–A (1:2)` for sections, `B (2:1)` for details, the name for others that ask for it; its scale when it is another than the title block's. */
 export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
   const scale = `(${scaleText(view.scale)})`;
-  if (view.cut?.letter) return `${view.cut.letter}–${view.cut.letter} ${scale}`;
-  if (!view.label) return '';
+  const letter = lettered(view);
+  if (letter) return `${view.detail ? letter : `${letter}–${letter}`} ${scale}`;
+  if (!view.label) return scaleInLabel ? scale : '';
   return scaleInLabel ? `${view.name} ${scale}` : view.name;
 }

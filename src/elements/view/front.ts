@@ -4,6 +4,7 @@ import { add, dot, scale, subtract, type Vec3 } from '../../core/base/vector.ts'
 import type { CutShape } from '../../core/cut/cut-shape.ts';
 import { namedFrame, type ViewFrame } from '../../core/outline/directions.ts';
 import { recordsOf, type CutRecord, type DrawingDocument } from '../../core/document/records.ts';
+import { movedPart } from './part.ts';
 import type { Step } from '../../core/document/steps.ts';
 
 /** The direction that counts as front now: that of the front view, else the usual one. */
@@ -43,7 +44,8 @@ export function resetFront(doc: DrawingDocument, assembly: Assembly, components:
     const frame = { right: turned(v.right), up: turned(v.up), toward: turned(v.toward) };
     const pivot = [along(v.pivot[0], v.right, frame.right), along(v.pivot[1], v.up, frame.up)] as const;
     const shift = [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]] as const;
-    return { op: 'put', record: { ...v, ...frame, pivot, cut: v.cut && turnedCut(v.cut, turned, along, shift) } };
+    const part = movedPart(v, (p) => [p[0] + shift[0], p[1] + shift[1]]);
+    return { op: 'put', record: { ...part, ...frame, pivot, cut: v.cut && turnedCut(v.cut, turned, along, shift) } };
   });
 }
 
@@ -60,7 +62,11 @@ function turnedShape(
   d: (v: number) => number,
   shift: readonly [number, number],
 ): CutShape {
-  if (shape.kind === 'local') return { ...shape, outline: shape.outline.map((v, i) => v + shift[i % 2]!) };
+  if (shape.kind === 'local') {
+    const moved = (o: readonly number[]) => o.map((v, i) => v + shift[i % 2]!);
+    const more = shape.more?.map((m) => ({ outline: moved(m.outline), d: d(m.d) }));
+    return { ...shape, outline: moved(shape.outline), ...(more ? { more } : {}) };
+  }
   const across = turned(shape.across);
   const from = (v: number) => along(v, shape.across, across);
   return shape.kind === 'stepped'

@@ -1,14 +1,16 @@
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { Drawn } from '../../core/picture/display-list.ts';
-import { scaleText } from '../../core/sheet/formats.ts';
 import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
 import { nearestEdge } from '../../core/views/nearest-edge.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
+import { mainScale, sameScale } from './main-scale.ts';
+import type { LineLook, Pen } from './draw-lines.ts';
 import { drawView, viewRect, type ViewContext } from './draw.ts';
 import { viewFindings } from './findings.ts';
 import { moveView } from './move.ts';
+import { movedPart } from './part.ts';
 
 /** A view of the assembly: from outside, cut, or apart. */
 export const viewKind: Kind<ViewRecord> = {
@@ -22,9 +24,21 @@ export const viewKind: Kind<ViewRecord> = {
   },
   drag: (view, [dx, dy], scene) => moveView(scene.document, view.id, dx, dy),
   findings: viewFindings,
+  follow(view, change) {
+    const to = (p: Vec2) => change.point(view.id, p);
+    // What leaves three places where they are leaves all of them.
+    const stays = (
+      [
+        [0, 0],
+        [1, 0],
+        [0, 1],
+      ] as const
+    ).every((p) => to(p).every((v, k) => v === p[k]));
+    return stays ? view : movedPart(view, to);
+  },
   texts(view, scene) {
-    // The letters of a section are not typed: they belong to its cutting line too.
-    if (!view.label || view.cut?.letter) return [];
+    // Letters are not typed here: they stand at the cutting line or the outline too.
+    if (!view.label || view.cut?.letter || view.detail?.letter) return [];
     const [x, y, width, height] = viewRect(view, scene.result(view.id));
     const size = scene.page(view.sheet).style.item;
     const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + 8 - size, width: Math.max(40, width), height: size + 3 };
@@ -46,7 +60,8 @@ export function componentNear(view: ViewRecord, at: Vec2, scene: Scene, grace: n
 interface Known {
   readonly result: ViewResult | undefined;
   readonly key: string;
-  readonly cuts: readonly ViewRecord[];
+  /** Other records that its picture shows or takes from. */
+  readonly others: readonly unknown[];
   readonly drawn: Drawn;
 }
 
@@ -57,13 +72,36 @@ function drawnOnce(view: ViewRecord, scene: Scene): Drawn {
   const { style } = scene.page(view.sheet);
   const result = scene.result(view.id);
   const cuts = scene.sectionsShownIn(view.id);
-  const scaleInLabel = new Set(scene.viewsOn(view.sheet).map((v) => scaleText(v.scale))).size > 1;
-  const context: ViewContext = { cuts, scaleInLabel, families: view.cut ? scene.families : [] };
-  const key = `${style.wide}/${scaleInLabel}/${context.families.join()}`;
+  const details = scene.detailsOf(view.id);
+  const scaleInLabel = !sameScale(view.scale, mainScale(scene, view.sheet));
+  const families = view.cut || view.detail ? scene.families : [];
+  const key = `${style.wide}/${scaleInLabel}/${families.join()}`;
+  const others = [...cuts, ...details, ...sourcesOf(view, scene)];
   const before = known.get(view);
-  const sameCuts = before?.cuts.length === cuts.length && cuts.every((c, i) => c === before.cuts[i]);
-  if (before && before.result === result && before.key === key && sameCuts) return before.drawn;
-  const drawn = drawView(view, result, style, context);
-  known.set(view, { result, key, cuts, drawn });
+  if (before && before.result === result && before.key === key && before.others.length === others.length && others.every((c, i) => c === before.others[i]))
+    return before.drawn;
+  const context: ViewContext = { cuts, details, scaleInLabel, families, look: lookOf(view, scene), whole: scene.whole(view.id) };
+  const drawn = drawView(scene.seenAs(view), result, style, context);
+  known.set(view, { result, key, others, drawn });
   return drawn;
+}
+
+/** The views that a detail takes from. */
+function sourcesOf(view: ViewRecord, scene: Scene): ViewRecord[] {
+  const out: ViewRecord[] = [];
+  for (let v = scene.one('view', view.detail?.of); v && !out.includes(v); v = scene.one('view', v.detail?.of)) out.push(v);
+  return out;
+}
+
+function lookOf(view: ViewRecord, scene: Scene): LineLook {
+  const indices = (paths: readonly string[]) => paths.flatMap((p) => scene.component(p)?.index ?? []);
+  const pens = new Map<number, Pen>();
+  for (const p of view.pens ?? []) for (const c of indices(p.of)) pens.set(c, { width: p.width, color: p.color });
+  return {
+    thinMm: view.thinMm ?? 0,
+    hiddenOf: view.hiddenOf && new Set(indices(view.hiddenOf)),
+    tangentWide: view.tangentWide,
+    noEdges: view.shaded ? view.noEdges : undefined,
+    pens: pens.size ? pens : undefined,
+  };
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { whyNoShape } from '../../core/cut/cut-shape.ts';
 import { cutShape } from '../../core/cut/record.ts';
+import { gapShape, outlineShape } from '../../core/views/record.ts';
 import { id, NOT_SQUARE, number, paths, point, ref, square, text, vector } from '../../core/document/fields.ts';
 
 /** Adds the reason why a cut's shape cannot be cut. */
@@ -63,6 +64,52 @@ export const viewRecord = z
     cut: cutRecord.nullable(),
     spread: ref('spread', 'clear').nullable(),
     pullLines: z.boolean(),
+    /** Components whose pull line this view leaves out. */
+    linesOff: paths().exactOptional(),
+    /** Spread whose positions are drawn over the first ones in phantom lines. */
+    second: ref('spread', 'clear').nullable().exactOptional(),
+    /** Components that are shown: only these, or all but these; absent: all. */
+    shows: z.object({ only: z.boolean(), of: paths() }).readonly().exactOptional(),
+    /** Components in narrow phantom lines, which hide nothing. */
+    faint: paths().exactOptional(),
+    /** Only what lies inside is shown. */
+    within: outlineShape.exactOptional(),
+    /** How the border of `within` is drawn; absent: a line around details, else a free-hand line where something is broken off. */
+    border: z.enum(['none', 'line', 'break', 'symmetry']).exactOptional(),
+    /** A detail of another view: direction, cut and components are that view's. */
+    detail: z
+      .object({ of: ref('view', 'clear').nullable(), letter: z.string().max(4) })
+      .readonly()
+      .exactOptional(),
+    /** Stretches that are left out. */
+    gaps: z.array(gapShape).min(1).max(20).readonly().exactOptional(),
+    /** What is seen of a gap on paper, mm; absent: 4. */
+    gapMm: z.number().min(2).max(10).exactOptional(),
+    /** Break lines of gaps; absent: free-hand. */
+    breaks: z.enum(['free', 'zigzag', 'round']).exactOptional(),
+    /** Hidden lines only of these components; absent: of all. */
+    hiddenOf: paths().exactOptional(),
+    /** Tangent edges as wide as others; absent: narrow. */
+    tangentWide: z.literal(true).exactOptional(),
+    /** Shaded without edges. */
+    noEdges: z.literal(true).exactOptional(),
+    /** Pens of components in this view: a multiple of the usual width, and a colour. */
+    pens: z
+      .array(
+        z
+          .object({
+            of: paths({ least: 1 }),
+            width: z.number().min(0.25).max(4).exactOptional(),
+            color: z
+              .string()
+              .regex(/^#[0-9a-f]{6}$/)
+              .exactOptional(),
+          })
+          .readonly(),
+      )
+      .max(200)
+      .readonly()
+      .exactOptional(),
   })
   .refine(square, { path: ['toward'], message: NOT_SQUARE })
   .readonly();

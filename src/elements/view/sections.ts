@@ -3,7 +3,7 @@ import { dot, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import { without } from '../../core/base/without.ts';
 import { cutFromLine, turnedRound, type LineCut } from '../../core/cut/section-line.ts';
 import type { CutRecord, ViewRecord } from '../../core/document/records.ts';
-import type { Step } from '../../core/document/steps.ts';
+import { applySteps, type Step } from '../../core/document/steps.ts';
 import { placeBeside } from '../../core/draft/beside.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { mirrored } from '../change.ts';
@@ -117,7 +117,16 @@ export function turnRound(scene: Scene, view: ViewRecord): Step[] {
     pivot: [-view.pivot[0], view.pivot[1]],
     cut: { ...cut, ...r.plane, ...(r.shape ? { shape: r.shape } : {}) },
   };
-  return [{ op: 'put', record }, ...followAll(scene.document, mirrored(view.id))];
+  const details = detailsBelow(scene, view.id);
+  const turned = new Set([view.id, ...details.map((d) => d.id)]);
+  const put: Step[] = [record, ...details.map((d) => ({ ...d, pivot: [-d.pivot[0], d.pivot[1]] as const }))].map((r) => ({ op: 'put', record: r }));
+  const now = applySteps(scene.document, put);
+  return now.ok ? [...put, ...followAll(now.document, mirrored(turned))] : [];
+}
+
+/** Details of a view, details of those, and so on. */
+function detailsBelow(scene: Scene, id: string): ViewRecord[] {
+  return scene.detailsOf(id).flatMap((d) => (d.id === id ? [] : [d, ...detailsBelow(scene, d.id)]));
 }
 
 /** Slices of no depth at distances from a section's plane, in a row beside it. @param idOf the id of the n-th, from 0 */

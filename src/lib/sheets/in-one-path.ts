@@ -10,7 +10,7 @@ export function inOnePath(items: readonly DisplayItem[], longest = LONGEST): Dis
   let d: string[] = [];
   let length = 0;
   const close = () => {
-    if (run) out.push({ kind: 'stroke', d: d.join(''), width: run.width, ...(run.dash ? { dash: run.dash } : {}) });
+    if (run) out.push({ kind: 'stroke', d: d.join(''), width: run.width, ...(run.dash ? { dash: run.dash } : {}), ...(run.color ? { color: run.color } : {}) });
     [run, d, length] = [undefined, [], 0];
   };
   for (const i of items) {
@@ -19,7 +19,7 @@ export function inOnePath(items: readonly DisplayItem[], longest = LONGEST): Dis
       out.push(i);
       continue;
     }
-    if (run && (i.width !== run.width || i.dash !== run.dash || length + i.d.length > longest)) close();
+    if (run && (i.width !== run.width || i.dash !== run.dash || i.color !== run.color || length + i.d.length > longest)) close();
     run ??= i;
     d.push(i.d);
     length += i.d.length;

@@ -23,6 +23,7 @@ export function paint(
   context.lineJoin = 'round';
   for (const i of inOnePath(items)) {
     if (i.kind === 'stroke') {
+      context.strokeStyle = i.color ?? '#000';
       context.lineWidth = Math.max(i.width, LEAST_PX / k);
       context.setLineDash(i.dash ? [...i.dash] : []);
       context.stroke(new Path2D(i.d));
@@ -46,6 +47,7 @@ function paintImage(context: CanvasRenderingContext2D, i: Extract<DisplayItem, {
     context.setTransform(k, 0, 0, k, 0, 0);
     // Under the lines, which are there already.
     context.globalCompositeOperation = 'destination-over';
+    if (i.clip) context.clip(new Path2D(i.clip), 'evenodd');
     context.drawImage(image, i.x, i.y, i.width, i.height);
     context.restore();
   };

@@ -1,6 +1,6 @@
 /** Fields of the title block that are computed, and from what. */
 export const COMPUTED_FIELDS: Readonly<Record<string, string>> = {
-  scale: 'Scale: from the views on this sheet; “as shown” when they differ.',
+  scale: 'Scale: that of most views on this sheet; others say theirs themselves.',
   size: 'Size: from the sheet.',
   sheet: 'Sheet n of m: counted.',
   mass: 'Mass: the sum over the ledger; “>” while some parts have none.',
