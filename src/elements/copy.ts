@@ -37,7 +37,7 @@ export interface CopyTo {
 
 /**
  * Copies of records that stood in the drawing, or still do. What they point at among themselves points at the copies;
- * whatever hung on something that is not copied stands free. Sections get a letter of their own.
+ * whatever hung on something that is not copied stands free. Sections and details get a letter of their own.
  */
 export function copiesOf(scene: Scene, records: readonly DrawingDocumentRecord[], to: CopyTo): DrawingDocumentRecord[] {
   const names = new Map<string, string>();
@@ -53,6 +53,8 @@ export function copiesOf(scene: Scene, records: readonly DrawingDocumentRecord[]
         if (names.has(id)) return names.get(id);
         if (reference.type === 'sheet') return to.sheet;
         if (reference.type === 'spread') return id;
+        // A copy of a detail is one more detail of the same view.
+        if (r.type === 'view' && r.detail?.of === id) return id;
         return reference.whenGone === 'dropWith' && alone ? to.view : undefined;
       },
     });
@@ -68,12 +70,14 @@ export function copiesOf(scene: Scene, records: readonly DrawingDocumentRecord[]
 }
 
 function relettered(view: ViewRecord, letters: Set<string>): ViewRecord {
-  const { cut } = view;
-  if (!cut?.letter) return view;
+  const { cut, detail } = view;
+  const known = detail?.letter || cut?.letter;
+  if (!known) return view;
   const letter = nextLetter(letters);
   letters.add(letter);
-  const [before, now] = [cut.letter, letter].map((l) => `${l}–${l}`);
-  return { ...view, name: view.name.replace(before!, now!), cut: { ...cut, letter } };
+  if (detail) return { ...view, name: view.name.replace(new RegExp(`\\b${known}$`), letter), detail: { ...detail, letter } };
+  const [before, now] = [known, letter].map((l) => `${l}–${l}`);
+  return { ...view, name: view.name.replace(before!, now!), cut: { ...cut!, letter } };
 }
 
 /** Puts elements, with all that belongs to them, on another sheet; what they were in line with stays behind. */

@@ -13,6 +13,14 @@ export interface Handle {
   readonly at: Vec2;
 }
 
+/** A place beside an element from which a tool begins when it is dragged. */
+export interface Knob extends Handle {
+  /** Name of the tool. */
+  readonly tool: string;
+  /** Where it points, on paper: x to the right, y down. */
+  readonly way: Vec2;
+}
+
 /** What a press on an element means. */
 export type Pressed =
   | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
@@ -47,6 +55,7 @@ export interface Kind<R extends DrawingDocumentRecord> {
   handles?(record: R, scene: Scene): readonly Handle[];
   /** What a press at a place means when it is more than the element itself. @param grace what a press may be off, paper mm */
   press?(record: R, at: Vec2, scene: Scene, grace: number): Pressed | undefined;
+  knobs?(record: R, scene: Scene): readonly Knob[];
   /**
    * The steps of dragging it, paper mm; none when it cannot go there.
    * @param handle that is dragged; undefined: the element itself

@@ -1,6 +1,6 @@
-/** A copy that leaves a setting to its default. */
-export function without<T extends object, K extends keyof T>(record: T, key: K): Omit<T, K> {
-  const copy: Partial<T> = { ...record };
-  delete copy[key];
-  return copy as Omit<T, K>;
+/** An object without some of its optional fields. */
+export function without<T extends object, K extends keyof T>(object: T, ...keys: readonly K[]): Omit<T, K> {
+  const rest = { ...object };
+  for (const key of keys) delete rest[key];
+  return rest;
 }

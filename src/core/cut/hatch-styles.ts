@@ -15,6 +15,15 @@ export type CapStyle =
       readonly dash?: readonly number[];
     };
 
+/** Hatching that someone chose for a component. */
+export interface OwnHatch {
+  readonly pattern?: MaterialFamily | 'filled' | undefined;
+  /** Slope, rad. */
+  readonly angle?: number | undefined;
+  /** Paper mm. */
+  readonly spacingMm?: number | undefined;
+}
+
 /** Thinner than this on paper and lines would not show. mm */
 const SOLID_BELOW_MM = 0.9;
 /** Caps closer than this on paper touch. mm */
@@ -39,8 +48,14 @@ const LOOKS = [
  * glass broken ones (common practice, no source).
  * @param scale paper mm per model mm
  * @param family of a component's material
+ * @param own what someone chose for a component; what is left open of it is as usual
  */
-export function capStyles(caps: readonly Cap[], scale: number, family: (component: number) => MaterialFamily = () => 'metal'): CapStyle[] {
+export function capStyles(
+  caps: readonly Cap[],
+  scale: number,
+  family: (component: number) => MaterialFamily = () => 'metal',
+  own: (component: number) => OwnHatch | undefined = () => undefined,
+): CapStyle[] {
   const areas = new Map<number, number>();
   const sizes = caps.map((c) => measureLoops(c.loops));
   caps.forEach((c, i) => areas.set(c.component, (areas.get(c.component) ?? 0) + sizes[i]!.area));
@@ -54,11 +69,13 @@ export function capStyles(caps: readonly Cap[], scale: number, family: (componen
   }
   return caps.map((c, i) => {
     const { area, perimeter } = sizes[i]!;
-    if (((2 * area) / perimeter) * scale < SOLID_BELOW_MM) return { solid: true };
+    const wanted = own(c.component);
+    if (wanted?.pattern === 'filled' || (!wanted && ((2 * area) / perimeter) * scale < SOLID_BELOW_MM)) return { solid: true };
     const n = look.get(c.component)!;
     const [angle, share] = LOOKS[n]!;
     const spacing = Math.min(4, Math.max(1.6, 1.2 + Math.sqrt(areas.get(c.component)!) * scale * 0.03)) * share;
-    return patternOf(family(c.component), { angle, spacing, phase: n * 0.37 });
+    const hatch = { angle: wanted?.angle ?? angle, spacing: wanted?.spacingMm ?? spacing, phase: n * 0.37 };
+    return patternOf(wanted?.pattern ?? family(c.component), hatch);
   });
 }
 

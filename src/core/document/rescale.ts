@@ -25,7 +25,7 @@ export function rescaleDrawing(doc: DrawingDocument, k: number): Step[] {
   let now = applied(doc, [...changed.values()]);
   const { standard } = drawingOf(doc);
   for (const r of Object.values(now)) {
-    if (r.type !== 'view' || (r.parent !== null && r.align !== null)) continue;
+    if (r.type !== 'view' || (r.parent !== null && r.align !== null && !r.ownScale)) continue;
     const was = doc[r.id] as ViewRecord;
     const usual = isStandard(was.scale, standard);
     const target = usual ? (scalesFor(standard, 200 / r.scale).find((s) => s <= r.scale * 1.001) ?? r.scale) : r.scale;

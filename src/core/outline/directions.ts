@@ -50,3 +50,33 @@ export function namedFrame(name: DirectionName): ViewFrame {
       return frameFrom([1, -1, 1], [0, 0, 1]);
   }
 }
+
+/** The eight corners that a pictorial may be seen from: right or left, front or back, above or below. */
+export type Corner = readonly [x: 1 | -1, y: 1 | -1, z: 1 | -1];
+
+/** Isometric, seen from a corner: all three axes are foreshortened alike (ISO 5456-3). */
+export const isometricFrom = ([x, y, z]: Corner): ViewFrame => frameFrom([x, y, z], [0, 0, 1]);
+
+/**
+ * Dimetric by ISO 5456-3 (from memory): on paper the width runs at 7° to the level and in true proportion with the height,
+ * the depth at 42° and half as long. Seen from the front, from the right or the left, from above or below.
+ *
+ * For an axis of foreshortening f the direction of the reader has the component √(1 − f²) along it, and the squares of the
+ * three f add up to 2 (Pohlke's theorem for square projection): f = √8/3 for width and height, √2/3 for depth.
+ */
+export function dimetricFrom([x, , z]: Corner): ViewFrame {
+  return frameFrom([x / 3, -Math.sqrt(7) / 3, z / 3], [0, 0, 1]);
+}
+
+/** Trimetric: turned by `round` about the upright axis from the front, then tipped towards the reader by `tip`, rad. */
+export function trimetric(round: number, tip: number): ViewFrame {
+  const toward: Vec3 = [Math.sin(round) * Math.cos(tip), -Math.cos(round) * Math.cos(tip), Math.sin(tip)];
+  return frameFrom(toward, Math.abs(Math.cos(tip)) < 1e-6 ? [-Math.sin(round), Math.cos(round), 0] : [0, 0, 1]);
+}
+
+/** A frame turned in its own plane: the picture turns against the clock. rad */
+export function turnedInPlane({ right, up, toward }: ViewFrame, angle: number): ViewFrame {
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const mix = (a: Vec3, ka: number, b: Vec3, kb: number): Vec3 => [a[0] * ka + b[0] * kb, a[1] * ka + b[1] * kb, a[2] * ka + b[2] * kb];
+  return { right: mix(right, c, up, -s), up: mix(right, s, up, c), toward };
+}

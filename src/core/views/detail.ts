@@ -1,3 +1,4 @@
+import { without } from '../base/without.ts';
 import type { DrawingDocument, ViewRecord } from '../document/records.ts';
 
 /** Details of details go so deep. */
@@ -11,10 +12,9 @@ export function seenAs(view: ViewRecord, doc: DrawingDocument, deep = 0): ViewRe
   const of = view.detail?.of;
   const source = of ? doc[of] : undefined;
   if (source?.type !== 'view' || deep > DEEPEST) return view;
-  const { right, up, toward, cut, spread, pullLines, linesOff, second, shows, faint } = seenAs(source, doc, deep + 1);
-  const { linesOff: _a, second: _b, shows: _c, faint: _d, ...own } = view;
+  const { right, up, toward, cut, spread, pullLines, linesOff, second, shows, faint, hatch } = seenAs(source, doc, deep + 1);
   return {
-    ...own,
+    ...without(view, 'linesOff', 'second', 'shows', 'faint', 'hatch'),
     right,
     up,
     toward,
@@ -25,5 +25,6 @@ export function seenAs(view: ViewRecord, doc: DrawingDocument, deep = 0): ViewRe
     ...(second ? { second } : {}),
     ...(shows ? { shows } : {}),
     ...(faint ? { faint } : {}),
+    ...(hatch ? { hatch } : {}),
   };
 }

@@ -100,11 +100,11 @@ export class Region {
   /** Parameters 0…1 at which a segment meets the border, added to `out` in no order. */
   cutsOfSegment(ax: number, ay: number, bx: number, by: number, out: number[]): void {
     const [dx, dy] = [bx - ax, by - ay];
-    const add = (t: number) => {
-      if (t > 0 && t < 1) out.push(t);
+    const add = (...at: readonly number[]) => {
+      for (const t of at) if (t > 0 && t < 1) out.push(t);
     };
-    if (dx !== 0) for (const g of this.gaps.x) (add((g.from - ax) / dx), add((g.to - ax) / dx));
-    if (dy !== 0) for (const g of this.gaps.y) (add((g.from - ay) / dy), add((g.to - ay) / dy));
+    if (dx !== 0) for (const g of this.gaps.x) add((g.from - ax) / dx, (g.to - ax) / dx);
+    if (dy !== 0) for (const g of this.gaps.y) add((g.from - ay) / dy, (g.to - ay) / dy);
     const { ring } = this;
     if (!ring || this.misses(Math.min(ax, bx), Math.min(ay, by), Math.max(ax, bx), Math.max(ay, by))) return;
     for (let b = this.band(Math.min(ay, by)); b <= this.band(Math.max(ay, by)); b++)
@@ -116,7 +116,7 @@ export class Region {
         if (across === 0) {
           // Along an edge: from its one end to the other it may be on the border.
           const l2 = dx * dx + dy * dy;
-          if (l2 > 0) (add(((px - ax) * dx + (py - ay) * dy) / l2), add(((px + ex - ax) * dx + (py + ey - ay) * dy) / l2));
+          if (l2 > 0) add(((px - ax) * dx + (py - ay) * dy) / l2, ((px + ex - ax) * dx + (py + ey - ay) * dy) / l2);
           continue;
         }
         const s = ((px - ax) * dy - (py - ay) * dx) / across;

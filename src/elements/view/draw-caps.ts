@@ -1,4 +1,4 @@
-import { capStyles } from '../../core/cut/hatch-styles.ts';
+import { capStyles, type OwnHatch } from '../../core/cut/hatch-styles.ts';
 import { hatchLines, type HatchStyle } from '../../core/cut/hatch.ts';
 import type { MaterialFamily } from '../../core/ledger/materials.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
@@ -7,19 +7,37 @@ import type { SheetStyle } from '../../core/sheet/formats.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 
+/** Hatching that someone chose for a component, or that it has none. */
+export type ViewHatch = OwnHatch | 'none';
+
 /** Cut faces: hatched, thin ones solid black (ISO 128-50). */
-export function drawCaps(result: ViewResult, map: ViewMap, style: SheetStyle, families: readonly MaterialFamily[]): DisplayItem[] {
-  const styles = capStyles(result.caps, map.scale, (c) => families[c] ?? 'metal');
-  return result.caps.map((cap, i): DisplayItem => {
+export function drawCaps(
+  result: ViewResult,
+  map: ViewMap,
+  style: SheetStyle,
+  families: readonly MaterialFamily[],
+  own: ReadonlyMap<number, ViewHatch> = new Map(),
+): DisplayItem[] {
+  const styles = capStyles(
+    result.caps,
+    map.scale,
+    (c) => families[c] ?? 'metal',
+    (c) => {
+      const chosen = own.get(c);
+      return chosen === 'none' ? undefined : chosen;
+    },
+  );
+  return result.caps.flatMap((cap, i): DisplayItem[] => {
     const loops = cap.loops.map((l) => Float64Array.from(l, (v, k) => (k % 2 ? map.y(v) : map.x(v))));
     const s = styles[i]!;
+    if (own.get(cap.component) === 'none') return [];
     const source = { component: cap.component };
     if (s.solid) {
       const d = loops.map((l) => pointsPath(l) + 'Z').join('');
-      return { kind: 'fill', d, color: '#000000', source };
+      return [{ kind: 'fill', d, color: '#000000', source }];
     }
     const d = [s.hatch, ...(s.also ? [s.also] : [])].map((h) => hatchPath(loops, h, map)).join('');
-    return { kind: 'stroke', d, width: style.narrow, ...(s.dash ? { dash: s.dash } : {}), source };
+    return [{ kind: 'stroke', d, width: style.narrow, ...(s.dash ? { dash: s.dash } : {}), source }];
   });
 }
 

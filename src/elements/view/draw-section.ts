@@ -30,6 +30,7 @@ const WIDE_BEND = 2.5;
 /** Cutting-plane line: narrow with wide ends and bends, arrows in the direction of sight, letters beside them (ISO 128-40). */
 export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
   const cut = section.cut!;
+  if (cut.line === 'none') return [];
   const shown = lineOfCut(cut, view, result.box);
   if (!shown) return [];
   const p = shown.points.map(([x, y]): [number, number] => [map.x(x), map.y(y)]);
@@ -47,7 +48,7 @@ export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: 
     p[end] = [p[end]![0] + dx * PAST, p[end]![1] + dy * PAST];
   }
   const path = p.map(([x, y], i) => `${i ? 'L' : 'M'}${num(x)} ${num(y)}`).join('');
-  const items: DisplayItem[] = [{ kind: 'stroke', d: path, width: style.narrow, dash: [8, 1.2, 0.8, 1.2] }];
+  const items: DisplayItem[] = cut.line === 'ends' ? [] : [{ kind: 'stroke', d: path, width: style.narrow, dash: [8, 1.2, 0.8, 1.2] }];
   const wide = (at: number, next: number, most: number) => {
     const [dx, dy] = outward(at, next);
     const reach = Math.min(most, Math.hypot(p[at]![0] - p[next]![0], p[at]![1] - p[next]![1]) / 2);
@@ -67,6 +68,7 @@ export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: 
     const [tx, ty] = outward(end, next);
     const [ax, ay] = [p[end]![0] - tx * 1.5, p[end]![1] - ty * 1.5];
     items.push(line(ax + px * 9, ay + py * 9, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
+    if (cut.noLetter) return;
     const [bx, by] = [ax + px * (9 + style.letter * 0.8), ay + py * (9 + style.letter * 0.8)];
     items.push(text(bx, by + style.letter / 2, cut.letter, style.letter, 'middle'));
   });

@@ -7,7 +7,7 @@ import { text } from '../../core/picture/shapes.ts';
 import { scaleText, type SheetStyle } from '../../core/sheet/formats.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
-import { drawCaps } from './draw-caps.ts';
+import { drawCaps, type ViewHatch } from './draw-caps.ts';
 import { drawBorder, drawGaps } from './draw-border.ts';
 import { drawDetailMark } from './draw-detail.ts';
 import { drawLines, drawPhantom, type LineLook } from './draw-lines.ts';
@@ -23,6 +23,7 @@ export interface ViewContext {
   /** Its scale is not the one that the title block states. */
   readonly scaleInLabel: boolean;
   readonly look?: LineLook;
+  readonly hatch?: ReadonlyMap<number, ViewHatch>;
   /** What there would be to see without outline and gaps. */
   readonly whole?: ViewResult | undefined;
   /** Material family of each component, for the hatching. */
@@ -48,7 +49,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     inside.push(...drawShading(view, result, map));
     const pulls = drawPulls(view, result, map, style);
     inside.push(
-      ...drawCaps(result, map, style, context.families),
+      ...drawCaps(result, map, style, context.families, context.hatch),
       ...pulls,
       ...drawLines(result, map, style, context.look ?? { thinMm: view.thinMm ?? 0 }),
       ...drawPhantom(result, map, style),

@@ -1,4 +1,5 @@
 import type { Vec2 } from '../../core/base/vector.ts';
+import type { ViewHatch } from './draw-caps.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { Drawn } from '../../core/picture/display-list.ts';
 import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
@@ -10,7 +11,10 @@ import type { LineLook, Pen } from './draw-lines.ts';
 import { drawView, viewRect, type ViewContext } from './draw.ts';
 import { viewFindings } from './findings.ts';
 import { moveView } from './move.ts';
+import { projectKnobs } from './knobs.ts';
 import { movedPart } from './part.ts';
+import { dragPart, partHandles } from './part-handles.ts';
+import { dragSection, sectionHandles } from './section-handles.ts';
 
 /** A view of the assembly: from outside, cut, or apart. */
 export const viewKind: Kind<ViewRecord> = {
@@ -22,7 +26,13 @@ export const viewKind: Kind<ViewRecord> = {
     const item = scene.itemOf(component);
     return item && component !== undefined ? { kind: 'item', part: item.part, component, view: view.id } : undefined;
   },
-  drag: (view, [dx, dy], scene) => moveView(scene.document, view.id, dx, dy),
+  handles: (view, scene) => [...partHandles(view, scene), ...sectionHandles(view, scene)],
+  knobs: projectKnobs,
+  drag(view, by, scene, handle) {
+    if (handle === undefined) return moveView(scene.document, view.id, ...by);
+    const record = dragPart(view, by, scene, handle) ?? dragSection(view, by, scene, handle);
+    return record ? [{ op: 'put', record }] : [];
+  },
   findings: viewFindings,
   follow(view, change) {
     const to = (p: Vec2) => change.point(view.id, p);
@@ -80,7 +90,15 @@ function drawnOnce(view: ViewRecord, scene: Scene): Drawn {
   const before = known.get(view);
   if (before && before.result === result && before.key === key && before.others.length === others.length && others.every((c, i) => c === before.others[i]))
     return before.drawn;
-  const context: ViewContext = { cuts, details, scaleInLabel, families, look: lookOf(view, scene), whole: scene.whole(view.id) };
+  const context: ViewContext = {
+    cuts,
+    details,
+    scaleInLabel,
+    families,
+    look: lookOf(view, scene),
+    hatch: hatchOf(scene.seenAs(view), scene),
+    whole: scene.whole(view.id),
+  };
   const drawn = drawView(scene.seenAs(view), result, style, context);
   known.set(view, { result, key, others, drawn });
   return drawn;
@@ -91,6 +109,16 @@ function sourcesOf(view: ViewRecord, scene: Scene): ViewRecord[] {
   const out: ViewRecord[] = [];
   for (let v = scene.one('view', view.detail?.of); v && !out.includes(v); v = scene.one('view', v.detail?.of)) out.push(v);
   return out;
+}
+
+function hatchOf(view: ViewRecord, scene: Scene): ReadonlyMap<number, ViewHatch> {
+  const own = new Map<number, ViewHatch>();
+  for (const { of, pattern, ...hatch } of view.hatch ?? [])
+    for (const p of of) {
+      const c = scene.component(p)?.index;
+      if (c !== undefined) own.set(c, pattern === 'none' ? 'none' : { ...hatch, pattern });
+    }
+  return own;
 }
 
 function lookOf(view: ViewRecord, scene: Scene): LineLook {

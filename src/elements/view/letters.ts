@@ -3,7 +3,7 @@ import type { Scene } from '../scene.ts';
 /** Left out since they are easily misread (ASME Y14.3 and common practice; from memory). */
 const LETTERS = [...'ABCDEFGHJKLMNPRTUVWY'];
 
-/** The next letter for a section: A, B, …, Y, AA, BB, … @param used by other sections */
+/** The next letter for a section or a detail: A, B, …, Y, AA, BB, … @param used by others */
 export function nextLetter(used: ReadonlySet<string>): string {
   for (let n = 1; ; n++)
     for (const l of LETTERS) {
@@ -12,5 +12,5 @@ export function nextLetter(used: ReadonlySet<string>): string {
     }
 }
 
-/** Letters of sections that are taken. */
-export const lettersOf = (scene: Scene): Set<string> => new Set(scene.all('view').flatMap((v) => (v.cut ? [v.cut.letter] : [])));
+/** Letters of sections and details that are taken. */
+export const lettersOf = (scene: Scene): Set<string> => new Set(scene.all('view').flatMap((v) => [v.cut?.letter ?? '', v.detail?.letter ?? '']));

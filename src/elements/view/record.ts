@@ -27,6 +27,10 @@ export const cutRecord = z
     behindMm: z.number().min(0).max(1e7).exactOptional(),
     /** View that carries the cutting-plane line, if any. */
     shownIn: ref('view', 'clear').nullable(),
+    /** How the line is drawn there; absent: all of it. */
+    line: z.enum(['ends', 'none']).exactOptional(),
+    /** Its letters are not written. */
+    noLetter: z.literal(true).exactOptional(),
   })
   .superRefine(cuttable)
   .readonly();
@@ -61,6 +65,8 @@ export const viewRecord = z
     /** View it keeps level (`x`) or in line (`y`) with; without it, it stands free. */
     parent: ref('view', 'clear', 'align').nullable(),
     align: z.enum(['level', 'upright']).nullable(),
+    /** Its scale is its own: it does not follow the view that it is in line with. */
+    ownScale: z.literal(true).exactOptional(),
     cut: cutRecord.nullable(),
     spread: ref('spread', 'clear').nullable(),
     pullLines: z.boolean(),
@@ -89,6 +95,23 @@ export const viewRecord = z
     breaks: z.enum(['free', 'zigzag', 'round']).exactOptional(),
     /** Hidden lines only of these components; absent: of all. */
     hiddenOf: paths().exactOptional(),
+    /** Hatching of components in this view that is not the usual one. */
+    hatch: z
+      .array(
+        z
+          .object({
+            of: paths({ least: 1 }),
+            pattern: z.enum(['metal', 'plastic', 'wood', 'glass', 'filled', 'none']).exactOptional(),
+            /** Slope, rad. */
+            angle: z.number().min(-7).max(7).exactOptional(),
+            /** Distance of the lines on paper, mm. */
+            spacingMm: z.number().min(0.5).max(30).exactOptional(),
+          })
+          .readonly(),
+      )
+      .max(500)
+      .readonly()
+      .exactOptional(),
     /** Tangent edges as wide as others; absent: narrow. */
     tangentWide: z.literal(true).exactOptional(),
     /** Shaded without edges. */

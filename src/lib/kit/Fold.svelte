@@ -4,10 +4,17 @@
   import type { Snippet } from 'svelte';
 
   /** A part of a slip that folds; how it was left is kept for the page's life. */
-  const { title, children }: { title: string; children: Snippet } = $props();
+  interface Props {
+    title: string;
+    /** It begins folded. */
+    folded?: boolean;
+    children: Snippet;
+  }
+  const { title, folded = false, children }: Props = $props();
   const key = $derived(`fold:${title}`);
+  const kept = () => (typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(key));
   let open = $state<boolean>();
-  const shown = $derived(open ?? (typeof sessionStorage === 'undefined' || sessionStorage.getItem(key) !== 'folded'));
+  const shown = $derived(open ?? (kept() ?? (folded ? 'folded' : 'open')) !== 'folded');
 </script>
 
 <Accordion

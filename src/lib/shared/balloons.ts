@@ -13,7 +13,7 @@ export async function arrangeAnew(drawing: Drawing, viewId: string): Promise<voi
     return;
   }
   const view = drawing.document[viewId];
-  const result = drawing.results.get(viewId);
+  const result = drawing.scene.result(viewId);
   if (view?.type !== 'view' || !result) return;
   const steps = arrangeBalloons(drawing.document, view, result, drawing.items, drawing.components, balloonAreaOf(drawing.scene, view));
   // What stays where it was put ends on its part all the same.

@@ -272,6 +272,14 @@ export class Drawing {
     const { text } = specified(r, this.document, this.assembly);
     if (this.specs.get(r.id) === text) return;
     this.specs.set(r.id, text);
+    // Details and copies show what another view shows: it is here, or on its way.
+    const same = [...this.specs].find(([id, of]) => of === text && id !== r.id && this.results.has(id) && !this.computing.has(id));
+    if (same) {
+      this.results.set(r.id, this.results.get(same[0])!);
+      this.computing.delete(r.id);
+      this.broken.delete(r.id);
+      return;
+    }
     this.computing.set(r.id, text);
     this.progress.delete(r.id);
     this.broken.delete(r.id);

@@ -30,6 +30,16 @@
         stroke-width={1 / zoom}
         stroke-dasharray={s.touches ? `${4 / zoom} ${3 / zoom}` : undefined}
       />
+    {:else if s.kind === 'text'}
+      <text x={s.at[0]} y={s.at[1]} font-size={14 / zoom} text-anchor="middle" fill="#12707a" stroke="none">{s.text}</text>
+    {:else if s.kind === 'knob'}
+      <path
+        d="M-5 -5L5 0L-5 5Z"
+        transform="translate({s.at[0]} {s.at[1]}) scale({1 / zoom}) rotate({(Math.atan2(s.way[1], s.way[0]) * 180) / Math.PI})"
+        fill="#d9ebec"
+        stroke-width="1.5"
+        data-testid="knob-{s.id}"
+      />
     {:else if s.kind === 'circle'}
       <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} data-testid={s.id} />
     {:else}

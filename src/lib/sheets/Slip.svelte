@@ -19,7 +19,10 @@
 </script>
 
 <section class="slip" aria-label="Slip">
-  {#if drawing.selection.kind === 'field'}
+  {#if tools.current.panel}
+    {@const Panel = tools.current.panel}
+    <Panel {drawing} {tools} tool={tools.current} />
+  {:else if drawing.selection.kind === 'field'}
     <SlipTitle {drawing} field={drawing.selection.field} />
   {:else if several.length > 1}
     <SlipSeveral {drawing} {tools} records={several} />
@@ -28,7 +31,7 @@
     <Face {drawing} {tools} {record} />
     {#if record.type !== 'sheet'}<Place {drawing} {record} />{/if}
   {/if}
-  {#if item}<SlipItem {drawing} {item} />{/if}
+  {#if item && !tools.current.panel}<SlipItem {drawing} {item} />{/if}
 </section>
 
 <style>

@@ -45,8 +45,12 @@ export class PickTool implements Tool {
   private window = $state.raw<Window | undefined>(undefined);
   private readonly drawing: Drawing;
 
-  constructor(drawing: Drawing) {
+  private readonly begin: (tool: string, p: Press) => void;
+
+  /** @param begin hands a press over to another tool */
+  constructor(drawing: Drawing, begin: (tool: string, p: Press) => void = () => {}) {
     this.drawing = drawing;
+    this.begin = begin;
   }
 
   /** The steps that the drag in hand would make. */
@@ -102,6 +106,11 @@ export class PickTool implements Tool {
     for (const h of selected ? (kindOf(selected).handles?.(selected, drawing.scene) ?? []) : [])
       if (Math.hypot(h.at[0] - p.at[0], h.at[1] - p.at[1]) < 2 * p.grace) {
         this.drag = { records: [selected!], handle: h.name, from: p.at, by: [0, 0], moved: false, guides: [] };
+        return true;
+      }
+    for (const k of selected && drawing.selection.kind === 'record' ? (kindOf(selected).knobs?.(selected, drawing.scene) ?? []) : [])
+      if (Math.hypot(k.at[0] - p.at[0], k.at[1] - p.at[1]) < 1.5 * p.grace) {
+        this.begin(k.tool, p);
         return true;
       }
     const record = this.elementAt(p.at);
@@ -210,7 +219,13 @@ export class PickTool implements Tool {
     if (chosen.length !== 1 || !selected || selected.type === 'sheet') return guides;
     const now = this.afterDrag(selected.id);
     const { record, scene } = now ?? { record: selected, scene: this.drawing.scene };
-    return [...guides, ...(kindOf(record).handles?.(record, scene) ?? []).map((h): Sketch => ({ kind: 'ring', at: h.at, id: h.name }))];
+    const alone = this.drawing.selection.kind === 'record' && !drag;
+    const knobs = alone ? (kindOf(record).knobs?.(record, scene) ?? []) : [];
+    return [
+      ...guides,
+      ...knobs.map((k): Sketch => ({ kind: 'knob', at: k.at, way: k.way, id: k.name })),
+      ...(kindOf(record).handles?.(record, scene) ?? []).map((h): Sketch => ({ kind: 'ring', at: h.at, id: h.name })),
+    ];
   }
 
   /** The element that a press at a place means; the sheet for its title block. */

@@ -33,7 +33,7 @@ const middle = (b: { readonly x: number; readonly y: number; readonly width: num
 
 /** Somewhere in the middle of what a view shows of a component. */
 function shownAt(drawing: Drawing, id: string, component: number): Vec2 | undefined {
-  const [view, result] = [drawing.scene.one('view', id), drawing.results.get(id)];
+  const [view, result] = [drawing.scene.one('view', id), drawing.scene.result(id)];
   if (!view || !result) return undefined;
   const { window, component: map } = result.map;
   const seen: number[] = [];

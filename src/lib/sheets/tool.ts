@@ -1,5 +1,8 @@
 import type { Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
+import type { Component } from 'svelte';
+import type { Drawing } from '../shared/drawing.svelte';
+import type { Tools } from './tools.svelte';
 
 /** The pointer on the sheet. */
 export interface Press {
@@ -21,6 +24,9 @@ export type Sketch =
   /** A window that is drawn to select what lies in it, or what it touches. */
   | { readonly kind: 'window'; readonly box: Rect; readonly touches: boolean }
   | { readonly kind: 'circle'; readonly at: Vec2; readonly radius: number; readonly id?: string }
+  | { readonly kind: 'text'; readonly at: Vec2; readonly text: string }
+  /** An arrow of a few pixels whatever the zoom. @param way on paper, y down */
+  | { readonly kind: 'knob'; readonly at: Vec2; readonly way: Vec2; readonly id: string }
   /** A ring of a few pixels whatever the zoom. */
   | { readonly kind: 'ring'; readonly at: Vec2; readonly id?: string };
 
@@ -42,4 +48,6 @@ export interface Tool {
   /** Takes back what is being done. @returns false when there was nothing */
   cancel(): boolean;
   sketches(): readonly Sketch[];
+  /** What the slip shows while it is in hand. */
+  readonly panel?: Component<{ drawing: Drawing; tools: Tools; tool: Tool }>;
 }

@@ -30,7 +30,10 @@ export class Tools {
 
   constructor(drawing: Drawing) {
     this.drawing = drawing;
-    this.pick = new PickTool(drawing);
+    this.pick = new PickTool(drawing, (tool, p) => {
+      this.take(tool);
+      this.current.down(p);
+    });
     this.clipboard = new Clipboard(drawing);
     this.sections = new Sections(drawing, () => this.take('pick'));
     this.current = this.pick;

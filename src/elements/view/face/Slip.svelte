@@ -4,6 +4,12 @@
   import { SEEN_MM2 } from '$core/proof/coverage';
   import { visibleOnPaper } from '$core/proof/findings';
   import { scaleText, standardScales } from '$core/sheet/formats';
+  import { scaleFrom } from '$core/sheet/scale-text';
+  import { notify } from '$lib/shared/notices.svelte';
+  import SlipDirection from './SlipDirection.svelte';
+  import SlipHandOn from './SlipHandOn.svelte';
+  import SlipPart from './SlipPart.svelte';
+  import SlipShows from './SlipShows.svelte';
   import { without } from '$core/base/without';
   import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -27,9 +33,9 @@
   const put = (label: string, change: Partial<ViewRecord>) => drawing.edit(label, [{ op: 'put', record: { ...view, ...change } }]);
   const setScale = (s: number) => drawing.edit(`Scale ${scaleText(s)}`, scaleView(drawing.document, view.id, s));
   function custom(text: string) {
-    const m = /^\s*(\d+(?:\.\d+)?)\s*[:/]\s*(\d+(?:\.\d+)?)\s*$/.exec(text);
-    const s = m ? Number(m[1]) / Number(m[2]) : NaN;
-    if (s > 0 && s <= 1000) setScale(s);
+    const s = scaleFrom(text);
+    if (s) setScale(s);
+    else notify('trouble', 'Write a scale such as 1:5, 0.7:1 or 3/8.');
   }
 
   const setFlag = (key: 'flat' | 'colorByItem', label: string, on: boolean) =>
@@ -44,7 +50,14 @@
     if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: without(view, 'hiddenWithinMm') }]);
     else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
   }
-  const result = $derived(drawing.results.get(view.id));
+  const spreads = $derived(drawing.scene.all('spread'));
+  /** The view keeps place, scale and balloons; those are aimed again once its lines are there. */
+  function switchSpread(spread: string | null) {
+    put(spread ? 'Another spread' : 'Together', { spread, pullLines: spread !== null });
+    if (here.size) void arrangeAnew(drawing, view.id);
+  }
+  const secondPosition = (id: string) => drawing.edit('Second position', [{ op: 'put', record: id ? { ...view, second: id } : without(view, 'second') }]);
+  const result = $derived(drawing.scene.result(view.id));
   const seen = $derived(drawing.items.filter((i) => result && visibleOnPaper(i, result.visibleArea, view.scale) >= SEEN_MM2));
   const here = $derived(
     new Set(
@@ -85,13 +98,36 @@
       onchange={hiddenWithin}
     />{/if}
   <Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
+  {#if view.tangent}<Toggle
+      label="Tangent edges wide"
+      checked={view.tangentWide ?? false}
+      onchange={(on) =>
+        drawing.edit(`Tangent edges ${on ? 'wide' : 'narrow'}`, [{ op: 'put', record: on ? { ...view, tangentWide: true } : without(view, 'tangentWide') }])}
+    />{/if}
   <Toggle label="Shaded" checked={view.shaded} onchange={(on) => put(`Shading ${on ? 'on' : 'off'}`, { shaded: on })} />
   {#if view.shaded}
     <Toggle label="Colour by item" checked={view.colorByItem ?? false} onchange={(on) => setFlag('colorByItem', 'Colour by item', on)} />
+    <Toggle
+      label="Without edges"
+      checked={view.noEdges ?? false}
+      onchange={(on) => drawing.edit(`Edges ${on ? 'off' : 'on'}`, [{ op: 'put', record: on ? { ...view, noEdges: true } : without(view, 'noEdges') }])}
+    />
     <Toggle label="Flat tones" checked={view.flat ?? false} onchange={(on) => setFlag('flat', 'Flat tones', on)} />
   {/if}
   <TextField label="Thin out lines closer than, mm on paper" value={view.thinMm === undefined ? '' : String(view.thinMm)} onchange={thin} />
   <Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
+  {#if spreads.length && !view.detail}
+    <p class="q-caption"><label for="view-spread">Exploded by</label></p>
+    <select id="view-spread" class="q-field" value={view.spread ?? ''} onchange={(e) => switchSpread(e.currentTarget.value || null)}>
+      <option value="">together</option>
+      {#each spreads as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
+    </select>
+    <p class="q-caption"><label for="view-second">Second position, in phantom lines</label></p>
+    <select id="view-second" class="q-field" value={view.second ?? ''} onchange={(e) => secondPosition(e.currentTarget.value)}>
+      <option value="">none</option>
+      {#each spreads as s (s.id)}<option value={s.id}>{s.name}</option>{/each}
+    </select>
+  {/if}
   {#if view.spread}<Toggle label="Pull lines" checked={view.pullLines} onchange={(on) => put(`Pull lines ${on ? 'on' : 'off'}`, { pullLines: on })} />{/if}
   {#if view.parent}<Toggle
       label="Keep in line"
@@ -102,7 +138,11 @@
         })}
     />{/if}
 </Fold>
-{#if view.cut}
+{#if !view.detail}<Fold title="Components" folded={!view.shows && !view.faint}><SlipShows {drawing} {view} /></Fold>{/if}
+<Fold title="Part of the view" folded={!view.detail && !view.within && !view.gaps}><SlipPart {drawing} {tools} {view} /></Fold>
+{#if !view.detail && !view.cut}<Fold title="Direction" folded><SlipDirection {drawing} {view} /></Fold>{/if}
+<Fold title="Put settings on others" folded><SlipHandOn {drawing} {view} /></Fold>
+{#if view.cut && !view.detail}
   <Fold title="Section"><SlipSection {drawing} {tools} {view} cut={view.cut} /></Fold>
 {/if}
 

@@ -5,13 +5,17 @@
   import TextField from '$lib/shared/TextField.svelte';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { breaksOf } from '../break-out';
   import { toggleHalf } from './actions';
+  import SlipCutLine from './SlipCutLine.svelte';
+  import SlipHatch from './SlipHatch.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
 
   const { drawing, tools, view, cut }: { drawing: Drawing; tools: Tools; view: ViewRecord; cut: CutRecord } = $props();
 
   const put = (label: string, change: CutRecord | null) => drawing.edit(label, [{ op: 'put', record: { ...view, cut: change } }]);
   const kind = $derived(cut.shape?.kind);
+  const breaks = $derived(breaksOf(view));
   const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
 
   function behind(text: string) {
@@ -26,7 +30,7 @@
 
   /** Items that the section cuts now. */
   const cutItems = $derived.by(() => {
-    const cutNow = new Set(drawing.results.get(view.id)?.caps.map((c) => c.component));
+    const cutNow = new Set(drawing.scene.result(view.id)?.caps.map((c) => c.component));
     return drawing.items.filter((i) => i.components.some((c) => cutNow.has(c)));
   });
   function keep(label: string, paths: readonly string[]) {
@@ -51,6 +55,9 @@
     return [...groups].map(([n, list]) => ({ name: n, paths: list }));
   };
   const whole = $derived(grouped(cut.keptWhole));
+
+  let hatched = $state('');
+  const hatchedItem = $derived(drawing.items.find((i) => i.part === hatched));
 
   let suggested = $state.raw<readonly { readonly path: string; readonly why: string }[] | undefined>(undefined);
   const open = $derived((suggested ?? []).filter((s) => !cut.keptWhole.includes(s.path)));
@@ -80,7 +87,20 @@
 
 {#if kind === 'local'}
   <p class="q-caption">Broken-out section</p>
-  <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
+  {#each breaks as b, i (i)}
+    <div class="break">
+      <TextField
+        label="{breaks.length > 1 ? `Break ${i + 1}: down` : 'Down'} to, mm along the line of sight"
+        value={String(Math.round(b.d * 1000) / 1000)}
+        onchange={(t) => Number.isFinite(numberOf(t)) && drawing.edit('Depth of the break', [{ op: 'put', record: b.set(numberOf(t)) }])}
+      />
+      <button class="q-button" onclick={() => drawing.edit('Close the break', [{ op: 'put', record: b.remove() }])}>Close it</button>
+    </div>
+  {/each}
+  <p class="q-row">
+    <button class="q-button" onclick={() => tools.take('break')}>One more …</button>
+    <button class="q-button" onclick={() => tools.take('depth')}>Depth from another view …</button>
+  </p>
   <button class="q-button" onclick={() => put('Close the break', null)}>Close the break</button>
 {:else}
   {#if kind === 'stepped' || kind === 'aligned'}
@@ -99,9 +119,10 @@
       value={kind === 'half' ? 'half' : cut.shape ? '' : 'all'}
       onchange={(v) => (v === 'half') !== (kind === 'half') && toggleHalf(drawing, view)}
     />
-    <TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />
+    {#if !cut.shownIn}<TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />{/if}
   {/if}
   <TextField label="Depth behind, mm (empty: all)" value={cut.behindMm === undefined ? '' : String(cut.behindMm)} onchange={behind} />
+  <SlipCutLine {drawing} {view} {cut} />
   <p><button class="q-button" onclick={() => tools.sections.turnRound(view)}>Turn round</button></p>
 {/if}
 
@@ -145,6 +166,17 @@
   </ul>
 {/if}
 
+{#if cutItems.length}
+  <p class="q-caption"><label for="hatch-of">Hatching</label></p>
+  <select id="hatch-of" class="q-field" bind:value={hatched}>
+    <option value="">of an item …</option>
+    {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
+  </select>
+  {#if hatchedItem}
+    <SlipHatch {drawing} {view} title="item {hatchedItem.number}" paths={hatchedItem.components.map((c) => drawing.components[c]!.path)} />
+  {/if}
+{/if}
+
 {#if kind !== 'local'}
   <form
     onsubmit={(e) => {
@@ -158,6 +190,12 @@
 {/if}
 
 <style>
+  .break {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 0.4rem;
+    align-items: end;
+  }
   .chips {
     display: flex;
     flex-wrap: wrap;

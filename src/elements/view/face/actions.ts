@@ -4,7 +4,10 @@ import { notify } from '$lib/shared/notices.svelte';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import type { ViewRecord } from '../../../core/document/records';
 import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
+import { without } from '../../../core/base/without';
 import { newView } from '../add';
+import { halved } from '../settings';
+import { showing, withFaint, withShown } from '../shows';
 import { toggledHalf } from '../sections';
 
 /**
@@ -23,6 +26,30 @@ export function addView(drawing: Drawing, name: string, frame: ViewFrame, spread
 /** From a full section to a half one and back. */
 export function toggleHalf(drawing: Drawing, view: ViewRecord): void {
   if (view.cut) drawing.edit(view.cut.shape ? 'Full section' : 'Half section', [{ op: 'put', record: toggledHalf(view) }]);
+}
+
+/** What is chosen of the components of a view by what is selected: in a view, in the ledger, in the tree. */
+function choices(drawing: Drawing, tools: Tools): Action[] {
+  const s = drawing.selection;
+  const { scene } = drawing;
+  const item = s.kind === 'item' ? drawing.items.find((i) => i.part === s.part) : undefined;
+  const here = scene.one('sheet', drawing.sheetId) ? scene.viewsOn(drawing.sheetId) : [];
+  // What was selected in the ledger is meant for the only view of the sheet, if there is but one.
+  const view = tools.activeView ?? (here.length === 1 ? here[0] : undefined);
+  const paths = item?.components.map((c) => drawing.components[c]!.path) ?? [];
+  const action = (id: string, label: string, make: (v: ViewRecord) => ViewRecord): Action => ({
+    id,
+    label,
+    key: '',
+    disabled: !view || !item || view.detail !== undefined,
+    run: () => view && drawing.edit(`${label} in ${view.name}`, [{ op: 'put', record: make(view) }]),
+  });
+  const faint = view?.faint?.some((p) => paths.includes(p)) ?? false;
+  return [
+    action('hide-item', 'Hide the item', (v) => withShown(v, scene, paths, false)),
+    action('only-item', 'Show only the item', (v) => showing(v, 'only', paths)),
+    action('faint-item', faint ? 'Show the item in full' : 'Show the item faint', (v) => withFaint(v, paths, !faint)),
+  ];
 }
 
 export function viewActions(drawing: Drawing, tools: Tools): Action[] {
@@ -47,6 +74,37 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
   return [
     tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N' }),
     tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break out', key: 'O' }),
+    tools.action('detail', { label: 'Detail: draw around what is small', short: 'Detail', key: 'Z' }),
+    tools.action('place', { label: 'Place a view: choose a side, press where it goes', short: 'View', key: 'W' }),
+    { ...tools.action('project', { label: 'Pull a neighbour out of a view', key: 'J' }), shelf: false },
+    { ...tools.action('interrupt', { label: 'Interrupt a view: leave a stretch out', key: 'Q' }), shelf: false },
+    { ...tools.action('partial', { label: 'Show only a part of a view', key: 'Y' }), shelf: false },
+    { ...tools.action('depth', { label: 'Depth of a break: press it in another view', key: '' }), shelf: false, disabled: view?.cut?.shape?.kind !== 'local' },
+    ...(['left', 'right', 'upper', 'lower'] as const).map((half): Action => ({
+      id: `half-${half}`,
+      label: `Show the ${half} half of a symmetric view`,
+      key: '',
+      disabled: !view || view.detail !== undefined || !drawing.scene.whole(view.id),
+      run: () => {
+        const whole = view && drawing.scene.whole(view.id);
+        if (whole) drawing.edit(`${half[0]!.toUpperCase()}${half.slice(1)} half`, [{ op: 'put', record: halved(view, whole, half) }]);
+      },
+    })),
+    {
+      id: 'whole-view',
+      label: 'Show the whole view, without outline and gaps',
+      key: '',
+      disabled: !view || view.detail !== undefined || (!view.within && !view.gaps),
+      run: () => view && drawing.edit('Show the whole view', [{ op: 'put', record: without(view, 'within', 'border', 'gaps', 'gapMm', 'breaks') }]),
+    },
+    {
+      id: 'show-all',
+      label: 'Show all components in this view',
+      key: '',
+      disabled: !view?.shows && !view?.faint,
+      run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
+    },
+    ...choices(drawing, tools),
     {
       id: 'finish',
       label: 'End the cutting line',

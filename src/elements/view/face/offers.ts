@@ -5,14 +5,21 @@ import type { Tools } from '$lib/sheets/tools.svelte';
 import type { ViewRecord } from '../../../core/document/records';
 import { dropWithDependants } from '../../../core/document/steps';
 import { newBalloon } from '../../balloon/place/add';
+import { without } from '../../../core/base/without';
+import { withPen } from '../pens';
+import { groupsByAssembly, showing, withFaint, withShown } from '../shows';
 import { circleAt, toggleCircle } from '../../centre/toggle';
 import { componentNear } from '../kind';
+
+/** A pen that stands out in a pictorial that explains. */
+const PEN = { width: 1.5, color: '#a3271f' } as const;
 
 const offer = (id: string, label: string, run: () => void, key = ''): Action => ({ id, label, key, run });
 
 /** What can be done with the component or the edge at a place in a view. */
 export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: Tools): { readonly title?: string; readonly offers: readonly Action[] } {
   const { scene } = drawing;
+  const pathsOf = (of: { readonly components: readonly number[] }) => of.components.map((c) => scene.components[c]!.path);
   const component = componentNear(view, p.at, scene, p.grace);
   const item = scene.itemOf(component);
   if (component === undefined || !item) return { offers: [] };
@@ -40,6 +47,28 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
     const label = whole ? 'Cut this piece' : 'Keep this piece whole';
     const keptWhole = whole ? cut.keptWhole.filter((k) => k !== path) : [...cut.keptWhole, path];
     offers.push(offer('whole', label, () => drawing.edit(label, [{ op: 'put', record: { ...view, cut: { ...cut, keptWhole } } }])));
+  }
+  if (!view.detail) {
+    const put = (label: string, record: ViewRecord) => drawing.edit(label, [{ op: 'put', record }]);
+    const above = groupsByAssembly(scene)
+      .filter((g) => g.paths.includes(path))
+      .at(-1);
+    const faint = view.faint?.includes(path) ?? false;
+    offers.push(
+      offer('hide', 'Hide this piece here', () => put('Hide a piece', withShown(view, scene, [path], false))),
+      offer('hide-all', `Hide item ${item.number} here`, () => put(`Hide item ${item.number}`, withShown(view, scene, pathsOf(item), false))),
+      offer('faint', faint ? 'Show it in full' : 'Show it faint', () => put(faint ? 'In full' : 'Faint', withFaint(view, [path], !faint))),
+    );
+    if (above) offers.push(offer('only-above', `Show only ${above.title}`, () => put(`Only ${above.title}`, showing(view, 'only', above.paths))));
+    if (view.hidden)
+      offers.push(offer('hidden-of', 'Hidden lines of this item only', () => put('Hidden lines of one item', { ...view, hiddenOf: pathsOf(item) })));
+    if (view.hiddenOf) offers.push(offer('hidden-all', 'Hidden lines of all', () => put('Hidden lines of all', without(view, 'hiddenOf'))));
+    const colored = view.pens?.some((p) => p.of.includes(path)) ?? false;
+    offers.push(
+      offer('pen', colored ? 'Usual lines for this item' : 'Wide coloured lines for this item', () =>
+        put('Pen', withPen(view, pathsOf(item), colored ? undefined : PEN)),
+      ),
+    );
   }
   const balloons = scene.all('balloon').filter((b) => b.view === view.id && scene.itemAt(b.component) === item);
   if (balloons.length)

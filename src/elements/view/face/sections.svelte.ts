@@ -1,9 +1,11 @@
 import type { Vec2 } from '$core/base/vector';
 import type { CutShape } from '$core/cut/cut-shape';
 import { cutFromLine, snapCorner, type LineCut } from '$core/cut/section-line';
-import type { CutRecord, ViewRecord } from '$core/document/records';
-import { ARC_STRIDE } from '$core/outline/linework';
-import { componentAt, type ViewResult } from '$core/views/compute-view';
+import type { ViewRecord } from '$core/document/records';
+import { componentAt } from '$core/views/compute-view';
+import { brokenOut } from '$elements/view/break-out';
+import { outlineBox, ringOf, type Outline } from '$core/views/outline';
+import { snapPlacesOf, snapValue } from '$elements/view/snap-places';
 import { cutThrough, newSection, slices, turnRound } from '$elements/view/sections';
 import { call, type ApiFailure } from '$lib/shared/api';
 import { notify } from '$lib/shared/notices.svelte';
@@ -16,9 +18,6 @@ interface Proposal {
   readonly depths: readonly number[];
 }
 
-/** Points of a freehand outline keep this distance on paper, mm. */
-const OUTLINE_STEP_MM = 1.2;
-
 /** Cutting lines and breaks drawn on a view, and what can be done with sections. */
 export class Sections {
   /** The view that is drawn on. */
@@ -29,7 +28,6 @@ export class Sections {
   next = $state.raw<Vec2 | undefined>(undefined);
   busy = $state(false);
   private readonly drawing: Drawing;
-  private readonly centres = new WeakMap<ViewResult, { x: Float64Array; y: Float64Array }>();
 
   private readonly done: () => void;
 
@@ -54,18 +52,9 @@ export class Sections {
   }
 
   private snapped(view: ViewRecord, at: Vec2, grace: number): Vec2 {
-    const result = this.drawing.results.get(view.id);
-    const near = (list: Float64Array | undefined, v: number) => {
-      let best = v;
-      let least = grace;
-      for (const c of list ?? [])
-        if (Math.abs(c - v) < least) {
-          least = Math.abs(c - v);
-          best = c;
-        }
-      return best;
-    };
-    const centres = result && this.centresOf(result);
+    const result = this.drawing.scene.result(view.id);
+    const near = (list: Float64Array | undefined, v: number) => snapValue(list, v, grace);
+    const centres = result && snapPlacesOf(result);
     const first = snapCorner(this.points, at);
     const last = this.points.at(-1);
     const [x, y] = [near(centres?.x, first[0]), near(centres?.y, first[1])];
@@ -74,26 +63,6 @@ export class Sections {
     if (Math.abs(first[1] - last[1]) < 1e-9) return [x, last[1]];
     if (Math.abs(first[0] - last[0]) < 1e-9) return [last[0], y];
     return x !== first[0] && y !== first[1] ? [x, y] : first;
-  }
-
-  /** Centres of the circles that the view shows: cutting lines go through them. */
-  private centresOf(result: ViewResult) {
-    let known = this.centres.get(result);
-    if (!known) {
-      const x = new Set<number>();
-      const y = new Set<number>();
-      const { arc } = result.lines;
-      for (let i = 0; i < arc.length; i += ARC_STRIDE)
-        if (arc[i + 2]! > 0) {
-          x.add(arc[i]!);
-          y.add(arc[i + 1]!);
-        }
-      x.add((result.box[0] + result.box[2]) / 2);
-      y.add((result.box[1] + result.box[3]) / 2);
-      known = { x: Float64Array.from(x), y: Float64Array.from(y) };
-      this.centres.set(result, known);
-    }
-    return known;
   }
 
   /** A press on a view with the cutting-line tool; a press on the last corner ends the line. @param grace in model mm */
@@ -129,7 +98,7 @@ export class Sections {
 
   /** A full section through the middle of a component, level or upright in the view. */
   async through(view: ViewRecord, component: number, upright: boolean): Promise<void> {
-    const result = this.drawing.results.get(view.id);
+    const result = this.drawing.scene.result(view.id);
     if (!result) return;
     const cut = cutThrough(view, result, component, upright);
     if (cut) await this.addSection(view, cut);
@@ -147,19 +116,12 @@ export class Sections {
     this.done();
   }
 
-  /** A broken-out section inside a freehand outline, down to the middle of what lies in its middle. */
-  async breakOut(): Promise<void> {
-    const { view, points } = this;
-    this.clear();
-    if (!view) return;
-    const outline = points.flat();
-    if (points.length < 3 || Math.abs(areaOf(points)) * view.scale * view.scale < 9) {
-      notify('trouble', 'Draw around what is to be broken out: press, go around it, and let go.');
-      return;
-    }
-    const result = this.drawing.results.get(view.id);
-    const middle: Vec2 = [points.reduce((s, p) => s + p[0], 0) / points.length, points.reduce((s, p) => s + p[1], 0) / points.length];
-    const component = result ? componentAt(result, middle[0], middle[1]) : -1;
+  /** Breaks a view out inside an outline, down to the middle of what lies in its middle. */
+  async breakOut(view: ViewRecord, within: Outline): Promise<void> {
+    const outline = Array.from(ringOf(within));
+    const [x0, y0, x1, y1] = outlineBox(within);
+    const result = this.drawing.scene.result(view.id);
+    const component = result ? componentAt(result, (x0 + x1) / 2, (y0 + y1) / 2) : -1;
     const shape: CutShape = { kind: 'local', outline };
     const draft: LineCut = { frame: view, plane: { normal: view.toward, d: 0 }, shape };
     const first = await this.propose(draft);
@@ -167,18 +129,15 @@ export class Sections {
     const d = component >= 0 ? first.depths[component]! : 0;
     const kept = await this.propose({ ...draft, plane: { normal: view.toward, d } });
     if (!kept) return;
-    const cut: CutRecord = { normal: view.toward, d, letter: '', keptWhole: kept.keptWhole.map((p) => p.path), shape, shownIn: null };
-    this.drawing.edit('Broken-out section', [{ op: 'put', record: { ...view, cut } }]);
+    const record = brokenOut(
+      view,
+      outline,
+      d,
+      kept.keptWhole.map((p) => p.path),
+    );
+    this.drawing.edit('Broken-out section', [{ op: 'put', record }]);
     this.drawing.select({ kind: 'record', id: view.id });
     this.done();
-  }
-
-  /** A point of the freehand outline. */
-  trace(view: ViewRecord, at: Vec2): void {
-    const last = this.points.at(-1);
-    if (last && Math.hypot(at[0] - last[0], at[1] - last[1]) * view.scale < OUTLINE_STEP_MM) return;
-    this.view = view;
-    this.points = [...this.points, at];
   }
 
   /** What the section should keep whole, with reasons. */
@@ -219,11 +178,4 @@ export class Sections {
       this.busy = false;
     }
   }
-}
-
-function areaOf(p: readonly Vec2[]): number {
-  return p.reduce((s, a, i) => {
-    const b = p[(i + 1) % p.length]!;
-    return s + (a[0] * b[1] - b[0] * a[1]) / 2;
-  }, 0);
 }

@@ -1,3 +1,4 @@
+import { breaksOf } from '../break-out';
 import { beforeEach, describe, expect, test, vi } from 'vitest';
 
 const said: [string, string][] = [];
@@ -142,35 +143,31 @@ describe('a section that stands', () => {
 });
 
 describe('a break', () => {
-  const around = (points: readonly (readonly [number, number])[]) => {
-    for (const p of points) tools.sections.trace(view('view:front'), p);
-  };
-  test('is drawn around, down to the middle of what lies in its middle', async () => {
-    tools.take('break');
-    around([
-      [-20, 10],
-      [20, 10],
-      [20, 60],
-      [-20, 60],
-    ]);
-    await tools.sections.breakOut();
+  const around = [
+    [-20, 10],
+    [20, 10],
+    [20, 60],
+    [-20, 60],
+  ] as const;
+  test('goes down to the middle of what lies in its middle', async () => {
+    await tools.sections.breakOut(view('view:front'), { kind: 'free', points: around });
     await bench.settled();
     const { cut } = view('view:front');
-    expect(cut).toMatchObject({ letter: '', shownIn: null, shape: { kind: 'local', outline: [-20, 10, 20, 10, 20, 60, -20, 60] } });
+    expect(cut).toMatchObject({ letter: '', shownIn: null, shape: { kind: 'local', outline: around.flat() } });
     // Before the tower and the post stands nothing at (0, 35) but the post, whose axis lies at y = −25.
     expect(cut!.d).toBeCloseTo(25, 6);
     expect(bench.kept).toEqual(['Broken-out section']);
   });
-  test('points closer than 1.2 mm on paper are left out; too little drawn is told', async () => {
-    const step = 1.2 / view('view:front').scale;
-    around([
-      [0, 0],
-      [0.5 * step, 0],
-      [1.1 * step, 0],
-    ]);
-    expect(tools.sections.points).toHaveLength(2);
-    await tools.sections.breakOut();
-    expect(said).toEqual([['trouble', 'Draw around what is to be broken out: press, go around it, and let go.']]);
-    expect([bench.kept, tools.sections.points]).toEqual([[], []]);
+  test('another one of the same view has its own outline and depth; one closed leaves the other', async () => {
+    await tools.sections.breakOut(view('view:front'), { kind: 'free', points: around });
+    await bench.settled();
+    await tools.sections.breakOut(view('view:front'), { kind: 'box', from: [-30, 0], to: [-22, 8] });
+    await bench.settled();
+    const breaks = breaksOf(view('view:front'));
+    expect(breaks).toHaveLength(2);
+    expect(breaks[1]!.set(7).cut).toMatchObject({ d: breaks[0]!.d, shape: { kind: 'local', more: [{ outline: [-30, 0, -22, 0, -22, 8, -30, 8], d: 7 }] } });
+    expect(breaks[0]!.remove().cut).toMatchObject({ d: breaks[1]!.d, shape: { outline: [-30, 0, -22, 0, -22, 8, -30, 8] } });
+    expect(breaks[0]!.remove().cut!.shape).not.toHaveProperty('more');
+    expect(breaksOf(breaks[0]!.remove())[0]!.remove().cut).toBeNull();
   });
 });

@@ -1,0 +1,94 @@
+import { rectOf, type Rect } from '$core/base/rect';
+import type { Vec2 } from '$core/base/vector';
+import type { ViewRecord } from '$core/document/records';
+import { namedFrame, type ViewFrame } from '$core/outline/directions';
+import { scalesFor } from '$core/sheet/formats';
+import { newView } from '$elements/view/add';
+import { viewRect } from '$elements/view/draw';
+import { boxFromParts } from '$elements/view/extent';
+import { allowedOn } from '$elements/place';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import type { Press, Sketch, Tool } from '$lib/sheets/tool';
+import PlacePanel from './PlacePanel.svelte';
+
+/** Of the room on a sheet a view that stands alone takes so much at most. */
+const MOST_SHARE = 0.6;
+
+/** Puts a view where it is pressed: the direction is chosen in the panel, the scale is the one that fits. */
+export class PlaceTool implements Tool {
+  readonly name = 'place';
+  readonly aims = true;
+  readonly panel = PlacePanel;
+  frame = $state.raw<ViewFrame>(namedFrame('front'));
+  title = $state('Front');
+  spread = $state<string | null>(null);
+  hidden = $state(false);
+  private at = $state.raw<Vec2 | undefined>(undefined);
+  private readonly drawing: Drawing;
+  private readonly done: () => void;
+
+  constructor(drawing: Drawing, done: () => void) {
+    this.drawing = drawing;
+    this.done = done;
+  }
+
+  choose(title: string, frame: ViewFrame): void {
+    [this.title, this.frame] = [title, frame];
+  }
+
+  down(p: Press): boolean {
+    this.at = p.at;
+    return true;
+  }
+
+  move(p: Press): void {
+    this.at = p.at;
+  }
+
+  up(p: Press): void {
+    this.at = p.at;
+    const { planned, drawing } = this;
+    if (!planned) return;
+    const record = { ...planned.record, id: drawing.freshId('view:placed') };
+    drawing.edit(`Add view ${record.name}`, [{ op: 'put', record }]);
+    drawing.select({ kind: 'record', id: record.id });
+    this.cancel();
+    this.done();
+  }
+
+  cancel(): boolean {
+    this.at = undefined;
+    return false;
+  }
+
+  /** The scale that fits: that of the sheet's views if it leaves room, else the largest of the standard's that does. */
+  private scaleFor(width: number, height: number): number {
+    const { scene, sheetId } = this.drawing;
+    const room = allowedOn(scene, sheetId);
+    const fits = (s: number, share: number) => width * s <= share * room.width && height * s <= share * room.height;
+    const [first] = scene.viewsOn(sheetId);
+    if (first && fits(first.scale, 1)) return first.scale;
+    const scales = scalesFor(scene.drawing.standard, Math.max(width, height));
+    return scales.find((s) => fits(s, MOST_SHARE)) ?? scales.at(-1) ?? 1;
+  }
+
+  get planned(): { readonly record: ViewRecord; readonly rect: Rect } | undefined {
+    const { at, frame, spread, title, hidden, drawing } = this;
+    const { scene, sheetId } = drawing;
+    if (!at) return undefined;
+    const [x0, y0, x1, y1] = boxFromParts(scene, frame, { spread });
+    const { record } = newView(scene, { id: 'view:planned', name: title, sheet: sheetId, frame, spread, at, scale: this.scaleFor(x1 - x0, y1 - y0) });
+    const placed = { ...record, hidden };
+    return { record: placed, rect: rectOf(viewRect(placed, { box: [x0, y0, x1, y1] })) };
+  }
+
+  sketches(): readonly Sketch[] {
+    const { planned } = this;
+    if (!planned) return [];
+    const { rect, record } = planned;
+    return [
+      { kind: 'window', box: rect, touches: false },
+      { kind: 'text', at: [rect.x + rect.width / 2, rect.y + rect.height / 2], text: record.name },
+    ];
+  }
+}
