@@ -30,9 +30,9 @@
   button {
     display: grid;
     justify-items: center;
-    min-width: 58px;
+    min-width: 46px;
     white-space: nowrap;
-    padding: 5px 10px;
+    padding: 5px 8px;
     border-radius: 8px;
     line-height: 1.15;
     cursor: pointer;

@@ -108,7 +108,7 @@ export class PickTool implements Tool {
         this.drag = { records: [selected!], handle: h.name, from: p.at, by: [0, 0], moved: false, guides: [] };
         return true;
       }
-    for (const k of selected && drawing.selection.kind === 'record' ? (kindOf(selected).knobs?.(selected, drawing.scene) ?? []) : [])
+    for (const k of selected ? (kindOf(selected).knobs?.(selected, drawing.scene) ?? []) : [])
       if (Math.hypot(k.at[0] - p.at[0], k.at[1] - p.at[1]) < 1.5 * p.grace) {
         this.begin(k.tool, p);
         return true;
@@ -219,8 +219,7 @@ export class PickTool implements Tool {
     if (chosen.length !== 1 || !selected || selected.type === 'sheet') return guides;
     const now = this.afterDrag(selected.id);
     const { record, scene } = now ?? { record: selected, scene: this.drawing.scene };
-    const alone = this.drawing.selection.kind === 'record' && !drag;
-    const knobs = alone ? (kindOf(record).knobs?.(record, scene) ?? []) : [];
+    const knobs = drag ? [] : (kindOf(record).knobs?.(record, scene) ?? []);
     return [
       ...guides,
       ...knobs.map((k): Sketch => ({ kind: 'knob', at: k.at, way: k.way, id: k.name })),

@@ -17,7 +17,7 @@ export const sheetFace: Face<SheetRecord> = {
       if (sheet) drawing.sheetId = sheet.id;
     };
     return [
-      { id: 'title', label: 'Title block', short: 'Title', key: 'T', shelf: true, run: () => drawing.select({ kind: 'field', field: 'title' }) },
+      { id: 'title', label: 'Title block', key: 'T', run: () => drawing.select({ kind: 'field', field: 'title' }) },
       { id: 'sheet', label: 'Sheet size and standard', short: 'Sheet', key: 'S', shelf: true, run: () => drawing.select({ kind: 'none' }) },
       {
         id: 'sheet-add',

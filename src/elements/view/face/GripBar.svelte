@@ -15,7 +15,7 @@
     drawing.edit(`${label} ${view[key] ? 'off' : 'on'}`, [{ op: 'put', record: { ...view, [key]: !view[key] } }]);
 </script>
 
-<div class="grip" role="toolbar" aria-label="{view.name}: view" style="left: {Math.min(width - 215, Math.max(215, x))}px; top: {Math.max(4, y - 36)}px">
+<div class="grip" role="toolbar" aria-label="{view.name}: view" style="left: {Math.min(width - 215, Math.max(215, x))}px; top: {Math.max(4, y - 54)}px">
   <button onclick={() => setScale(smaller)} disabled={!smaller} aria-label="Smaller scale" title="Smaller scale"><Minus size={14} /></button>
   <span>{scaleText(view.scale)}</span>
   <button onclick={() => setScale(larger)} disabled={!larger} aria-label="Larger scale" title="Larger scale"><Plus size={14} /></button>

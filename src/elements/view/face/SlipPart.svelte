@@ -22,9 +22,9 @@
     ['lower', 'Lower'],
   ];
   const BORDERS = [
-    ['break', 'Break line'],
-    ['line', 'Outline'],
-    ['symmetry', 'Symmetry'],
+    ['break', 'Break'],
+    ['line', 'Line'],
+    ['symmetry', 'Signs'],
     ['none', 'None'],
   ] as const;
   const BREAKS = [
