@@ -7,7 +7,9 @@ export function elementsOn(scene: Scene, sheet: string): ElementRecord[] {
   const record = scene.one('sheet', sheet);
   if (!record) throw new RangeError(`No sheet ${sheet}`);
   const out: ElementRecord[] = [record];
-  for (let i = 0; i < out.length; i++) out.push(...scene.at(out[i]!.id).filter(isElement));
+  // What is switched off is not drawn, and nothing that belongs to it.
+  const drawn = (r: ElementRecord) => !(r.type === 'view' && r.off);
+  for (let i = 0; i < out.length; i++) out.push(...scene.at(out[i]!.id).filter((r): r is ElementRecord => isElement(r) && drawn(r)));
   return out.sort((a, b) => kindOf(a).layer - kindOf(b).layer || (a.id < b.id ? -1 : 1));
 }
 
@@ -20,6 +22,8 @@ export function composeSheet(scene: Scene, sheet: string): DisplayList<Drawn> {
 /** Everything that a sheet's picture is made of: as long as these are the same objects, the picture is the same. */
 export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
   const elements = elementsOn(scene, sheet);
-  const views = elements.flatMap((r) => (r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id), ...scene.detailsOf(r.id)] : []));
+  const views = elements.flatMap((r) =>
+    r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id), ...scene.detailsOf(r.id), ...scene.arrowsOn(r.id)] : [],
+  );
   return [scene.drawing, scene.ledger, scene.items, scene.sheets.length, scene.sheets.findIndex((s) => s.id === sheet), ...elements, ...views];
 }

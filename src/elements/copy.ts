@@ -1,4 +1,4 @@
-import type { Vec2 } from '../core/base/vector.ts';
+import { dot, type Vec2 } from '../core/base/vector.ts';
 import type { DrawingDocumentRecord, ViewRecord } from '../core/document/records.ts';
 import { followed } from '../core/document/refs.ts';
 import type { Step } from '../core/document/steps.ts';
@@ -80,10 +80,14 @@ function relettered(view: ViewRecord, letters: Set<string>): ViewRecord {
   return { ...view, name: view.name.replace(before!, now!), cut: { ...cut!, letter } };
 }
 
+/** Does a view look at another one from a side, so that an arrow on that one can say so? */
+const isSideways = (view: ViewRecord, parent: ViewRecord): boolean => Math.abs(dot(view.toward, parent.toward)) < 0.99;
+
 /** Puts elements, with all that belongs to them, on another sheet; what they were in line with stays behind. */
 export function movedToSheet(scene: Scene, ids: readonly string[], sheet: string): Step[] {
   const going = new Set(ids.filter((id) => scene.one('view', id) ?? scene.one('list', id)));
   const steps: Step[] = [];
+  const letters = lettersOf(scene);
   for (const r of Object.values(scene.document)) {
     if (r.type !== 'view' && r.type !== 'list') continue;
     const moves = going.has(r.id) && r.sheet !== sheet;
@@ -93,7 +97,11 @@ export function movedToSheet(scene: Scene, ids: readonly string[], sheet: string
     }
     const parent = scene.one('view', r.parent);
     const parted = parent !== undefined && r.align !== null && moves !== (going.has(parent.id) && parent.sheet !== sheet);
-    if (moves || parted) steps.push({ op: 'put', record: { ...r, ...(moves ? { sheet } : {}), ...(parted ? { align: null } : {}) } });
+    if (!moves && !parted) continue;
+    // A neighbour that leaves its parent is named by an arrow there (ISO 128-3); a section has its cutting line.
+    const arrow = parted && !r.cut && !r.arrow && isSideways(r, parent) ? nextLetter(letters) : undefined;
+    if (arrow) letters.add(arrow);
+    steps.push({ op: 'put', record: { ...r, ...(moves ? { sheet } : {}), ...(parted ? { align: null } : {}), ...(arrow ? { arrow, label: true } : {}) } });
   }
   return steps;
 }

@@ -47,6 +47,7 @@ export class Scene {
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
   private readonly sections = new Map<string, ViewRecord[]>();
   private readonly details = new Map<string, ViewRecord[]>();
+  private readonly arrows = new Map<string, ViewRecord[]>();
   private readonly pages = new Map<string, Page>();
   private readonly inOrder = new Set<readonly DrawingDocumentRecord[]>();
   private readonly paths: ReadonlyMap<string, Component>;
@@ -67,8 +68,10 @@ export class Scene {
       if (home !== undefined) push(this.homes, home, r);
       if (r.type !== 'view') continue;
       // The line of a section is drawn once, not again for every detail of it.
-      if (r.cut?.shownIn && !r.detail?.of) push(this.sections, r.cut.shownIn, r);
+      if (r.cut?.shownIn && !r.detail?.of && !r.off) push(this.sections, r.cut.shownIn, r);
+      if (r.off) continue;
       if (r.detail?.of) push(this.details, r.detail.of, r);
+      if (r.arrow && r.parent) push(this.arrows, r.parent, r);
     }
     this.sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
     const { items, itemByComponent, paths } = ledgerFor(
@@ -157,6 +160,7 @@ export class Scene {
     const record = this.one('view', view);
     // What is known of the whole of a view is not known of a part of it.
     const whole = !record?.within && !record?.gaps;
+    if (record?.off) return undefined;
     return this.result(view)?.visibleArea ?? (whole ? this.seen?.get(view) : undefined);
   }
 
@@ -172,6 +176,11 @@ export class Scene {
   /** Details of a view: their outlines are drawn on it. */
   detailsOf(view: string): readonly ViewRecord[] {
     return this.sorted(this.details.get(view)) as readonly ViewRecord[];
+  }
+
+  /** Views that an arrow on this one stands for. */
+  arrowsOn(view: string): readonly ViewRecord[] {
+    return this.sorted(this.arrows.get(view)) as readonly ViewRecord[];
   }
 
   component(path: string): Component | undefined {

@@ -12,6 +12,7 @@ import { drawBorder, drawGaps } from './draw-border.ts';
 import { drawDetailMark } from './draw-detail.ts';
 import { drawLines, drawPhantom, type LineLook } from './draw-lines.ts';
 import { drawPulls } from './draw-pulls.ts';
+import { drawReference } from './draw-reference.ts';
 import { drawShading } from './draw-shading.ts';
 import { drawBreak, drawCuttingPlane, drawDivider } from './draw-section.ts';
 
@@ -21,6 +22,8 @@ export interface ViewContext {
   /** Details of this view: their outlines are drawn on it. */
   readonly details?: readonly ViewRecord[];
   /** Its scale is not the one that the title block states. */
+  /** Views that stand elsewhere, with the number of their sheet when that is another one: an arrow stands for them. */
+  readonly arrows?: readonly { readonly view: ViewRecord; readonly sheet: number | undefined }[];
   readonly scaleInLabel: boolean;
   readonly look?: LineLook;
   readonly hatch?: ReadonlyMap<number, ViewHatch>;
@@ -57,6 +60,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     inside.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
     inside.push(...drawGaps(view, result, map, style), ...drawBorder(view, context.whole ?? result, map, style));
     for (const detail of context.details ?? []) outside.push(...drawDetailMark(detail, map, style, (r) => covers(view, result, r)));
+    for (const { view: other, sheet } of context.arrows ?? []) outside.push(...drawReference(view, other, box, style, sheet));
     for (const section of context.cuts) outside.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
@@ -89,13 +93,13 @@ function covers(view: ViewRecord, result: ViewResult, r: Rect): boolean {
 }
 
 /** The letter that a view is called by: of its section, or of the detail it is. */
-const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || undefined;
+const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || view.arrow;
 
 /** `A–A (1:2)` for sections, `B (2:1)` for details, the name for others that ask for it; its scale when it is another than the title block's. */
 export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
   const scale = `(${scaleText(view.scale)})`;
   const letter = lettered(view);
-  if (letter) return `${view.detail ? letter : `${letter}–${letter}`} ${scale}`;
+  if (letter) return `${view.detail || !view.cut?.letter ? letter : `${letter}–${letter}`} ${scale}`;
   if (!view.label) return scaleInLabel ? scale : '';
   return scaleInLabel ? `${view.name} ${scale}` : view.name;
 }

@@ -86,13 +86,17 @@ function drawnOnce(view: ViewRecord, scene: Scene): Drawn {
   const scaleInLabel = !sameScale(view.scale, mainScale(scene, view.sheet));
   const families = view.cut || view.detail ? scene.families : [];
   const key = `${style.wide}/${scaleInLabel}/${families.join()}`;
-  const others = [...cuts, ...details, ...sourcesOf(view, scene)];
+  const arrows = scene
+    .arrowsOn(view.id)
+    .map((v) => ({ view: v, sheet: v.sheet === view.sheet ? undefined : scene.sheets.findIndex((s) => s.id === v.sheet) + 1 }));
+  const others = [...cuts, ...details, ...sourcesOf(view, scene), ...arrows.flatMap((a) => [a.view, a.sheet])];
   const before = known.get(view);
   if (before && before.result === result && before.key === key && before.others.length === others.length && others.every((c, i) => c === before.others[i]))
     return before.drawn;
   const context: ViewContext = {
     cuts,
     details,
+    arrows,
     scaleInLabel,
     families,
     look: lookOf(view, scene),

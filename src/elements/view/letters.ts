@@ -13,4 +13,4 @@ export function nextLetter(used: ReadonlySet<string>): string {
 }
 
 /** Letters of sections and details that are taken. */
-export const lettersOf = (scene: Scene): Set<string> => new Set(scene.all('view').flatMap((v) => [v.cut?.letter ?? '', v.detail?.letter ?? '']));
+export const lettersOf = (scene: Scene): Set<string> => new Set(scene.all('view').flatMap((v) => [v.cut?.letter ?? '', v.detail?.letter ?? '', v.arrow ?? '']));

@@ -8,7 +8,8 @@ export const sameScale = (a: number, b: number): boolean => Math.abs(a / b - 1) 
  */
 export function mainScale(scene: Scene, sheet: string): number {
   const counts: { readonly scale: number; n: number }[] = [];
-  for (const { scale, detail } of scene.viewsOn(sheet)) {
+  for (const { scale, detail, off } of scene.viewsOn(sheet)) {
+    if (off) continue;
     const known = counts.find((c) => sameScale(c.scale, scale));
     // A detail speaks for itself.
     const n = detail ? 0.01 : 1;

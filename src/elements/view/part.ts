@@ -3,7 +3,17 @@ import type { ViewRecord } from '../../core/document/records.ts';
 import { movedGap, movedOutline } from '../../core/views/outline.ts';
 
 /** What a view has for itself alone: another one made from it begins without. */
-export const OF_ITS_OWN = ['within', 'border', 'gaps', 'gapMm', 'breaks', 'detail', 'ownScale'] as const satisfies readonly (keyof ViewRecord)[];
+export const OF_ITS_OWN = [
+  'within',
+  'border',
+  'gaps',
+  'gapMm',
+  'breaks',
+  'detail',
+  'ownScale',
+  'arrow',
+  'off',
+] as const satisfies readonly (keyof ViewRecord)[];
 
 /** A view whose outline and gaps lie elsewhere in view space; the same object if it has neither. */
 export function movedPart(view: ViewRecord, to: (p: Vec2) => Vec2): ViewRecord {

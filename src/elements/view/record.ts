@@ -65,6 +65,10 @@ export const viewRecord = z
     /** View it keeps level (`x`) or in line (`y`) with; without it, it stands free. */
     parent: ref('view', 'clear', 'align').nullable(),
     align: z.enum(['level', 'upright']).nullable(),
+    /** It is not drawn, with all that belongs to it; what was projected from it stays. */
+    off: z.literal(true).exactOptional(),
+    /** Letter of the arrow that stands for it on its parent: it is placed elsewhere (ISO 128-3). */
+    arrow: z.string().min(1).max(4).exactOptional(),
     /** Its scale is its own: it does not follow the view that it is in line with. */
     ownScale: z.literal(true).exactOptional(),
     cut: cutRecord.nullable(),

@@ -1,6 +1,6 @@
 import type { Vec2 } from '$core/base/vector';
 import type { DrawingDocumentRecord } from '$core/document/records';
-import { dropWithDependants } from '$core/document/steps';
+import { removed } from '$elements/remove';
 import { copiesOf, movedToSheet, withBelongings } from '$elements/copy';
 import { addSheet } from '$elements/sheet/sheets';
 import type { Drawing } from '../shared/drawing.svelte';
@@ -49,7 +49,7 @@ export class Clipboard {
     this.copy();
     // Pasted on its own sheet it stands where it stood.
     this.times = -1;
-    drawing.edit(`Cut ${counted(taken.length)}`, dropWithDependants(drawing.document, ...taken));
+    drawing.edit(`Cut ${counted(taken.length)}`, removed(drawing.scene, taken));
   }
 
   /** Puts copies on the open sheet. @param view that takes balloons and marks whose own view is not copied */

@@ -1,6 +1,6 @@
 import { contains } from '$core/base/rect';
 import type { ViewRecord } from '$core/document/records';
-import { dropWithDependants } from '$core/document/steps';
+import { removed } from '$elements/remove';
 import { ALL_FACES } from '$elements/faces';
 import { elementsOn } from '$elements/compose';
 import { isElement, kindOf, type ElementRecord } from '$elements/kinds';
@@ -81,7 +81,7 @@ export class Tools {
       return;
     }
     const record = drawing.document[first] as ElementRecord;
-    drawing.edit(`Remove ${ids.length > 1 ? `${ids.length} elements` : kindOf(record).title}`, dropWithDependants(drawing.document, ...ids));
+    drawing.edit(`Remove ${ids.length > 1 ? `${ids.length} elements` : kindOf(record).title}`, removed(drawing.scene, ids));
     drawing.select({ kind: 'none' });
   }
 

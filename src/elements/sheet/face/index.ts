@@ -1,5 +1,5 @@
 import type { SheetRecord } from '../../../core/document/records';
-import { dropWithDependants } from '../../../core/document/steps';
+import { removed } from '../../remove';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Face } from '../../face';
 import { addSheet, duplicateSheet, reorderSheet } from '../sheets';
@@ -40,7 +40,7 @@ export const sheetFace: Face<SheetRecord> = {
         label: 'Remove this sheet with everything on it',
         key: '',
         disabled: drawing.sheets.length < 2,
-        run: () => drawing.edit('Remove sheet', dropWithDependants(drawing.document, drawing.sheetId)),
+        run: () => drawing.edit('Remove sheet', removed(drawing.scene, [drawing.sheetId])),
       },
       { id: 'next', label: 'Next sheet', key: 'PageDown', disabled: index >= drawing.sheets.length - 1, run: () => go(index + 1) },
       { id: 'previous', label: 'Previous sheet', key: 'PageUp', disabled: index <= 0, run: () => go(index - 1) },

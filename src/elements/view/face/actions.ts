@@ -6,6 +6,8 @@ import type { ViewRecord } from '../../../core/document/records';
 import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
 import { without } from '../../../core/base/without';
 import { newView } from '../add';
+import { removed, withProjected } from '../../remove';
+import { lettersOf, nextLetter } from '../letters';
 import { halved } from '../settings';
 import { showing, withFaint, withShown } from '../shows';
 import { toggledHalf } from '../sections';
@@ -56,6 +58,7 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
   const s = drawing.selection;
   const view = tools.activeView;
   const { sections } = tools;
+  const hiddenHere = drawing.scene.one('sheet', drawing.sheetId) ? drawing.scene.viewsOn(drawing.sheetId).filter((v) => v.off) : [];
   const component = s.kind === 'item' ? (s.component ?? drawing.items.find((i) => i.part === s.part)?.components[0]) : undefined;
   const toggle = (key: 'hidden' | 'tangent' | 'shaded' | 'label', label: string, letter: string): Action => ({
     id: key,
@@ -103,6 +106,46 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       key: '',
       disabled: !view?.shows && !view?.faint,
       run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
+    },
+    {
+      id: 'view-off',
+      label: 'Hide this view; what was projected from it stays',
+      key: '',
+      disabled: !view,
+      run: () => {
+        if (!view) return;
+        drawing.edit(`Hide ${view.name}`, [{ op: 'put', record: { ...view, off: true } }]);
+        drawing.select({ kind: 'none' });
+      },
+    },
+    {
+      id: 'views-on',
+      label: 'Show the hidden views of this sheet',
+      key: '',
+      disabled: !hiddenHere.length,
+      run: () =>
+        drawing.edit(
+          'Show hidden views',
+          hiddenHere.map((v) => ({ op: 'put', record: without(v, 'off') })),
+        ),
+    },
+    {
+      id: 'remove-projected',
+      label: 'Remove this view with all that was projected from it',
+      key: '',
+      disabled: !view,
+      run: () => view && drawing.edit(`Remove ${view.name} and its neighbours`, removed(drawing.scene, withProjected(drawing.scene, view.id))),
+    },
+    {
+      id: 'arrow',
+      label: view?.arrow ? 'No arrow for this view on its parent' : 'Arrow and letter for this view on its parent',
+      key: '',
+      disabled: !view?.parent || view.cut !== null,
+      run: () => {
+        if (!view) return;
+        const record = view.arrow ? without(view, 'arrow') : { ...view, arrow: nextLetter(lettersOf(drawing.scene)), label: true };
+        drawing.edit('Arrow and letter', [{ op: 'put', record }]);
+      },
     },
     ...choices(drawing, tools),
     {

@@ -3,9 +3,10 @@ import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press } from '$lib/sheets/tool';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import type { ViewRecord } from '../../../core/document/records';
-import { dropWithDependants } from '../../../core/document/steps';
+import { removed } from '../../remove';
 import { newBalloon } from '../../balloon/place/add';
 import { without } from '../../../core/base/without';
+import { canTurn, slopeAt, turnView } from '../turn';
 import { withPen } from '../pens';
 import { groupsByAssembly, showing, withFaint, withShown } from '../shows';
 import { circleAt, toggleCircle } from '../../centre/toggle';
@@ -44,9 +45,40 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
   const { cut } = view;
   if (cut) {
     const whole = cut.keptWhole.includes(path);
+    const above = groupsByAssembly(scene)
+      .filter((g) => g.paths.includes(path))
+      .at(-1);
+    if (above && !above.paths.every((p) => cut.keptWhole.includes(p)))
+      offers.push(
+        offer('whole-above', `Keep ${above.title} whole`, () =>
+          drawing.edit(`Keep ${above.title} whole`, [
+            { op: 'put', record: { ...view, cut: { ...cut, keptWhole: [...new Set([...cut.keptWhole, ...above.paths])] } } },
+          ]),
+        ),
+      );
     const label = whole ? 'Cut this piece' : 'Keep this piece whole';
     const keptWhole = whole ? cut.keptWhole.filter((k) => k !== path) : [...cut.keptWhole, path];
     offers.push(offer('whole', label, () => drawing.edit(label, [{ op: 'put', record: { ...view, cut: { ...cut, keptWhole } } }])));
+  }
+  const slope = canTurn(view) ? slopeAt(scene, view, p.at, p.grace) : undefined;
+  if (slope !== undefined && Math.abs(slope) > 1e-4) {
+    offers.push(offer('level', 'Set the view level by this edge', () => drawing.edit('Set level', turnView(scene, view, -slope))));
+    if (Math.PI / 2 - Math.abs(slope) > 1e-4)
+      offers.push(
+        offer('upright', 'Set the view upright by this edge', () =>
+          drawing.edit('Set upright', turnView(scene, view, (slope > 0 ? 1 : -1) * (Math.PI / 2) - slope)),
+        ),
+      );
+  }
+  const pulled = scene.result(view.id)?.pulls.some((l) => l.component === component) ?? false;
+  const lineOff = view.linesOff?.includes(path) ?? false;
+  if (view.pullLines && (pulled || lineOff) && !view.detail) {
+    const linesOff = lineOff ? view.linesOff!.filter((p) => p !== path) : [...(view.linesOff ?? []), path];
+    offers.push(
+      offer('pull-line', lineOff ? 'Its pull line in this view' : 'No pull line for it in this view', () =>
+        drawing.edit('Pull line', [{ op: 'put', record: linesOff.length ? { ...view, linesOff } : without(view, 'linesOff') }]),
+      ),
+    );
   }
   if (!view.detail) {
     const put = (label: string, record: ViewRecord) => drawing.edit(label, [{ op: 'put', record }]);
@@ -88,6 +120,6 @@ export function sectionOffers(drawing: Drawing, tools: Tools, section: ViewRecor
     offer('hide-line', 'Leave the cutting line out', () => {
       if (cut) drawing.edit('Cutting line off', [{ op: 'put', record: { ...section, cut: { ...cut, shownIn: null } } }]);
     }),
-    offer('remove-section', `Remove ${section.name}`, () => drawing.edit(`Remove ${section.name}`, dropWithDependants(drawing.document, section.id))),
+    offer('remove-section', `Remove ${section.name}`, () => drawing.edit(`Remove ${section.name}`, removed(drawing.scene, [section.id]))),
   ];
 }
