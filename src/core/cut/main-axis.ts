@@ -1,3 +1,4 @@
+import { applyToPoint } from '../base/placement.ts';
 import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { namedFrame, type DirectionName } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
@@ -12,9 +13,14 @@ export interface SectionSuggestion {
   readonly why: string;
 }
 
-/** The axis shared by most turned material, if there is one worth a section. */
-export function mainAxis(bodies: readonly Body[]): { point: Vec3; axis: Vec3 } | undefined {
-  const groups: { point: Vec3; axis: Vec3; weight: number }[] = [];
+interface Axis {
+  readonly point: Vec3;
+  readonly axis: Vec3;
+}
+
+/** Axes that turned material shares, the one with most of it first. */
+function sharedAxes(bodies: readonly Body[]): Axis[] {
+  const groups: (Axis & { weight: number })[] = [];
   const largest = Math.max(...bodies.map((b) => b.geometry.volumeMm3));
   for (const b of bodies) {
     const t = turnedAxis(b);
@@ -25,28 +31,53 @@ export function mainAxis(bodies: readonly Body[]): { point: Vec3; axis: Vec3 } |
     if (same) same.weight += weight;
     else groups.push({ point: t.point, axis: t.axis, weight });
   }
-  return groups.sort((a, b) => b.weight - a.weight)[0];
+  return groups.sort((a, b) => b.weight - a.weight);
 }
 
+/** So many axes are asked. */
+const MOST_AXES = 6;
+/** A cut through an axis that meets less than this share of what another cut meets shows too little. */
+const ENOUGH = 0.5;
+
 /**
- * Where to put a full section: through the main axis, seen square to it; without one, through the middle from the front.
- * Front is preferred, then right, then top.
+ * A plane for a full section: through the axis that most turned parts share, as far as it opens enough of the assembly;
+ * else through its middle.
  */
 export function suggestSection(bodies: readonly Body[]): SectionSuggestion {
-  const axis = mainAxis(bodies);
-  if (axis) {
-    for (const direction of ['front', 'right', 'top'] as const) {
-      const n = namedFrame(direction).toward;
-      if (Math.abs(dot(n, axis.axis)) > 0.02) continue;
-      // Square to the axis, as near to the named direction as can be.
-      const normal = subtract(n, scale(axis.axis, dot(n, axis.axis)));
-      const l = Math.hypot(...normal);
-      const unit: Vec3 = [normal[0] / l, normal[1] / l, normal[2] / l];
-      return { plane: { normal: unit, d: dot(unit, axis.point) }, direction, why: 'Through the axis that most turned parts share.' };
-    }
-  }
   const [minX, minY, maxX, maxY] = viewBox(bodies, namedFrame('top'));
   const centre = add([minX, minY, 0], scale([maxX - minX, maxY - minY, 0], 0.5));
-  const normal = namedFrame('front').toward;
-  return { plane: { normal, d: dot(normal, centre) }, direction: 'front', why: 'Through the middle: no axis is shared.' };
+  const front = namedFrame('front').toward;
+  const middle: SectionSuggestion = { plane: { normal: front, d: dot(front, centre) }, direction: 'front', why: 'Through the middle: no axis is shared.' };
+  const through = sharedAxes(bodies)
+    .slice(0, MOST_AXES)
+    .flatMap((axis) => planeThrough(axis) ?? []);
+  const most = Math.max(...[middle, ...through].map((c) => metVolume(bodies, c.plane)));
+  return through.find((c) => metVolume(bodies, c.plane) >= ENOUGH * most) ?? middle;
+}
+
+function planeThrough({ point, axis }: Axis): SectionSuggestion | undefined {
+  for (const direction of ['front', 'right', 'top'] as const) {
+    const n = namedFrame(direction).toward;
+    if (Math.abs(dot(n, axis)) > 0.02) continue;
+    // Square to the axis, as near to the named direction as can be.
+    const normal = subtract(n, scale(axis, dot(n, axis)));
+    const l = Math.hypot(...normal);
+    const unit: Vec3 = [normal[0] / l, normal[1] / l, normal[2] / l];
+    return { plane: { normal: unit, d: dot(unit, point) }, direction, why: 'Through the axis that most turned parts share.' };
+  }
+  return undefined;
+}
+
+/** Volume of the bodies whose boxes a plane runs through, mm³. */
+function metVolume(bodies: readonly Body[], plane: Plane): number {
+  return bodies.reduce((sum, b) => {
+    const box = b.geometry.box;
+    let [low, high] = [Infinity, -Infinity];
+    for (let k = 0; k < 8; k++) {
+      const d = dot(plane.normal, applyToPoint(b.placement, [box[k & 1 ? 3 : 0]!, box[k & 2 ? 4 : 1]!, box[k & 4 ? 5 : 2]!]));
+      low = Math.min(low, d);
+      high = Math.max(high, d);
+    }
+    return low < plane.d && high > plane.d ? sum + b.geometry.volumeMm3 : sum;
+  }, 0);
 }

@@ -1,5 +1,5 @@
 import type { Rect } from '../base/rect.ts';
-import { LEAST_GAP_MM } from './arrange.ts';
+import { LEAST_GAP_MM } from './lay-out.ts';
 import { overlaps } from '../base/rect.ts';
 
 export interface Beside {

@@ -14,8 +14,12 @@ describe('the first drawing of a small machine', async () => {
   const views = recordsOf(drawn.document, 'view');
   const view = (id: string) => drawn.document[id] as ViewRecord;
 
-  test('has an arrangement, a section and an exploded view with the list', () => {
-    expect(recordsOf(drawn.document, 'sheet').map((s) => s.name)).toEqual(['General arrangement', 'Section', 'Exploded view and parts list']);
+  test('has an arrangement with its section beside it, which loses no more than a step there, and an exploded view with the list', () => {
+    expect(sheetsOf(drawn.document).map((s) => [s.name, s.order])).toEqual([
+      ['General arrangement', 1],
+      ['Exploded view and parts list', 2],
+    ]);
+    expect(view('view:section').scale).toBe(view('view:front').scale);
     expect(views.map((v) => v.id).sort()).toEqual(['view:exploded', 'view:front', 'view:isometric', 'view:right', 'view:section', 'view:top']);
   });
 
@@ -86,6 +90,56 @@ describe('the first drawing of a small machine', async () => {
   });
 });
 
+describe('what a checker wants of its composition', () => {
+  // Common practice: the front is the side that is longest as the thing stands.
+  test('the front is the longer of the upright sides, and its neighbours are seen from there', async () => {
+    const { document } = await draftAll(
+      assemblyOf([
+        { name: 'Rail', geometry: box([0, 0, 0], [40, 300, 20]) },
+        { name: 'Post', geometry: box([10, 20, 20], [30, 40, 90]) },
+      ]),
+    );
+    const toward = (id: string) => (document[id] as ViewRecord).toward.map((v) => Math.round(v) || 0);
+    expect([toward('view:front'), toward('view:top'), toward('view:right')]).toEqual([
+      [1, 0, 0],
+      [0, 0, 1],
+      [0, 1, 0],
+    ]);
+  });
+  test('pictorials show tangent edges, others do not', async () => {
+    const { document } = await draftAll(smallMachine());
+    expect(recordsOf(document, 'view').map((v) => [v.id, v.tangent])).toEqual(
+      expect.arrayContaining([
+        ['view:isometric', true],
+        ['view:exploded', true],
+        ['view:front', false],
+        ['view:section', false],
+      ]),
+    );
+  });
+  test('a long thing is interrupted where that lifts its scale; views in line leave the same stretch out', async () => {
+    const long = assemblyOf([
+      { name: 'Beam', geometry: box([0, 0, 0], [2000, 60, 60]) },
+      { name: 'Foot', geometry: box([0, -40, -20], [90, 100, 0]) },
+      { name: 'Head', geometry: box([1930, -40, 60], [2000, 100, 130]) },
+    ]);
+    const { document, results, findings } = await draftAll(long);
+    const view = (id: string) => document[id] as ViewRecord;
+    const [gap] = view('view:front').gaps!;
+    expect(gap!.axis).toBe('x');
+    expect(view('view:top').gaps).toEqual(view('view:front').gaps);
+    expect([view('view:right').gaps, view('view:isometric').gaps]).toEqual([undefined, undefined]);
+    // Nothing but the beam runs there.
+    expect(gap!.from).toBeGreaterThan(90);
+    expect(gap!.to).toBeLessThan(1930);
+    // Whole, 2000 mm would take 1:10 on the 390 mm within the frame of A3, less the white space.
+    expect(view('view:front').scale).toBeGreaterThan(0.1);
+    const [, , width] = viewRect(view('view:front'), results.get('view:front'));
+    expect(width).toBeCloseTo((2000 - (gap!.to - gap!.from)) * view('view:front').scale + 4, 6);
+    expect(findings.filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME')).toEqual([]);
+  });
+});
+
 describe('other sheets', () => {
   const drawings = new Map<string, ReturnType<typeof draftAll>>();
   /** The small machine on a sheet, drawn once. */
@@ -104,9 +158,10 @@ describe('other sheets', () => {
     expect(at('view:top')[1]).toBeLessThan(at('view:front')[1]);
     expect(at('view:right')[0]).toBeGreaterThan(at('view:front')[0]);
   });
-  test('one part alone is drawn too', async () => {
+  test('one part alone gets a part sheet, which names it, and nothing exploded', async () => {
     const { findings, document } = await draftAll(assemblyOf([{ name: 'Only', geometry: box([0, 0, 0], [30, 20, 10]) }]));
-    expect(recordsOf(document, 'balloon').length).toBe(1);
+    expect(sheetsOf(document).map((s) => s.name)).toEqual(['Part']);
+    expect([recordsOf(document, 'balloon'), recordsOf(document, 'spread'), recordsOf(document, 'list')]).toEqual([[], [], []]);
     expect(findings.filter((f) => f.severity === 'trouble')).toEqual([]);
   });
   test('an unknown size and an empty assembly are refused with a word why', async () => {
@@ -120,7 +175,7 @@ describe('other sheets', () => {
       at: [(i % 11) * 10, Math.floor(i / 11) * 10, 0] as const,
     }));
     const { document, sheets, findings } = await draftAll(assemblyOf(parts), { sheet: 'A4' });
-    expect(sheetsOf(document).map((s) => s.name)).toEqual(['General arrangement', 'Section', 'Exploded view', 'Parts list, 1 of 2', 'Parts list, 2 of 2']);
+    expect(sheetsOf(document).map((s) => s.name)).toEqual(['General arrangement', 'Exploded view', 'Parts list, 1 of 2', 'Parts list, 2 of 2']);
     const numbers = [...sheets.values()].flatMap((s) =>
       s.groups.flatMap((g) => (g.role === 'list' ? g.items.flatMap((i) => (i.kind === 'text' && i.source?.field === 'item' ? [Number(i.text)] : [])) : [])),
     );

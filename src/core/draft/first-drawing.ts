@@ -7,6 +7,7 @@ import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import {
   PLAIN_VIEW,
+  recordsOf,
   BLANK_DRAWING,
   type DrawingDocument,
   type DrawingDocumentRecord,
@@ -21,16 +22,19 @@ import { pullRecord } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
 import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
-import { frameFrom, namedFrame, type DirectionName } from '../outline/directions.ts';
+import { frameFrom, namedFrame, type DirectionName, type ViewFrame } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { listBlocks, rowsPerSheet } from '../../elements/list/draw.ts';
 import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
-import type { Rect } from '../base/rect.ts';
+import { rectOf, type Rect } from '../base/rect.ts';
+import { viewRect } from '../../elements/view/draw.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
-import { arrange, roomsAround, type Block } from './arrange.ts';
+import type { Body } from '../outline/scene.ts';
+import { dot, type Vec3 } from '../base/vector.ts';
+import { arrangeViews, pivotPlace, principalFrames, suggestInterruptions, type Arranged, type Principal } from './arrangement.ts';
 import { EXPLODED_MARGIN, leftBeside, roomBeside } from './room.ts';
 import { placeByMask } from './place-by-mask.ts';
 
@@ -64,8 +68,8 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   const drafter = new Drafter(assembly, geometries, format, standard, options);
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   await drafter.arrangement();
-  await drafter.section();
-  await drafter.exploded();
+  // One piece cannot come apart: its sheet says all.
+  if (drafter.components.length > 1) await drafter.exploded();
   return { document: drafter.records, results: drafter.results };
 }
 
@@ -80,8 +84,22 @@ const LIST_WIDTH_MM = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
 /** A list that leaves less of the sheet's width or height to the exploded view goes onto sheets of its own. */
 const LEAST_SHARE_BESIDE = 0.4;
 
-/** Generous first; into the corner and closer together when the title block is in the way. */
-const ARRANGEMENTS = [{}, { corner: true }, { mostGapMm: 30 }, { mostGapMm: 30, corner: true }, { mostGapMm: 19, corner: true }] as const;
+/** Distance of a section from the frame, and of its lines from the title block, mm. */
+const SECTION_MARGIN = [16, 20] as const;
+
+/** A side that is wider by this factor says more: it is the front. */
+const WIDER = 1.15;
+
+/** The front is the longer of the two upright sides as the machine stands; the isometric is seen over its right shoulder. */
+function framesFor(bodies: readonly Body[]): Readonly<Record<Principal, ViewFrame>> {
+  const width = (n: DirectionName) => {
+    const [x0, , x1] = bodies.length ? viewBox(bodies, namedFrame(n)) : [0, 0, 0];
+    return x1 - x0;
+  };
+  const front = namedFrame(width('right') > WIDER * width('front') ? 'right' : 'front');
+  const over = [0, 1, 2].map((i) => front.toward[i]! + front.right[i]! + front.up[i]!) as unknown as Vec3;
+  return principalFrames(front, frameFrom(over, front.up));
+}
 
 /** A ratio of two figures at which a box fills four fifths of a room. */
 function ratioThatFits(box: readonly number[], width: number, height: number): number {
@@ -99,7 +117,12 @@ class Drafter {
   private readonly format: SheetFormat;
   private readonly standard: Standard;
   private readonly options: DraftOptions;
-  private readonly landscape = true;
+  /** Way up of the sheet at hand. */
+  private landscape = true;
+  private readonly frames: Readonly<Record<Principal, ViewFrame>>;
+  private order = 0;
+  /** Size and way up of the sheet that the section stands on. */
+  private sectionPage: [SheetFormat, boolean];
   /** The standard's scales that come into question for a thing of this size, largest first. */
   private readonly scales: readonly number[];
   /** Size of the sheet at hand: the exploded view's may be larger. */
@@ -118,6 +141,8 @@ class Drafter {
     this.components = componentsOf(assembly);
     this.bodies = sceneOf(assembly, geometries);
     const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
+    this.sectionPage = [format, true];
+    this.frames = framesFor(this.bodies);
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
     const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
     this.records['drawing'] = {
@@ -131,106 +156,120 @@ class Drafter {
     };
   }
 
-  /** Sheet 1: front, top, right and a shaded isometric. */
+  /**
+   * Sheet 1: front, top, right and a shaded isometric; the section through the main axis stands beside them if it is not
+   * much smaller there than on a sheet of its own.
+   */
   async arrangement(): Promise<void> {
-    const sheet = this.sheet(1, 'General arrangement');
-    const names = ['front', 'top', 'right', 'isometric'] as const;
-    const boxes = new Map(names.map((n) => [n, viewBox(this.bodies, namedFrame(n))]));
-    const geometry = sheetGeometry(this.format, this.landscape);
+    const sheet = this.sheet(1, this.components.length === 1 ? 'Part' : 'General arrangement');
+    const plain = ['front', 'top', 'right'] as const;
+    for (const n of plain) await this.put(this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right' }[n], n));
+    const results = { front: this.results.get('view:front')!, top: this.results.get('view:top')!, right: this.results.get('view:right')! };
+    const boxes = { front: results.front.box, top: results.top.box, right: results.right.box, isometric: viewBox(this.bodies, this.frames.isometric) };
+    const geometry = sheetGeometry(this.format, true);
     const title = titleBlockRect(geometry);
-    const placed = this.fitArrangement(boxes, geometry.frame, title);
+    const interruptions = suggestInterruptions(results);
+    const { standard, scales } = this;
+    const base = { boxes, interruptions, standard, scales, room: geometry.frame, obstacles: [title] };
+    const alone = arrangeViews(base);
+    const section = this.sectionView(sheet.id);
+    const cut = await this.options.compute(specOf(section, this.records, this.components));
+    // The sheet of one piece says all, even if smaller; else nothing there may get smaller for the section.
+    const single = this.components.length === 1;
+    const shared =
+      alone && arrangeViews({ ...base, section: cut.box, scales: single ? scales : scales.filter((s) => s === alone.scale || s === alone.isometricScale) });
+    const itsOwn = scales.find((s) => placeByMask(cut, s, geometry.frame, [title], ...SECTION_MARGIN)) ?? 0;
+    const asGood = shared?.scale === alone?.scale && shared?.interrupted === alone?.interrupted && itsOwn <= 2.01 * (shared?.scale ?? 0);
+    const together = shared !== undefined && (single || asGood);
+    const placed = (together ? shared : alone) ?? this.inQuarters(new Map(Object.entries(boxes)), geometry.frame, title);
     this.arrangementScale = placed.scale;
-    const views = names.map((n): ViewRecord => {
-      const box = boxes.get(n)!;
+    const views = [...plain, 'isometric' as const].map((n): ViewRecord => {
+      const box = boxes[n];
+      const gaps = placed.interrupted ? (interruptions[n] ?? []) : [];
+      const scale = n === 'isometric' ? placed.isometricScale : placed.scale;
+      const pivot: readonly [number, number] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
       return {
         ...this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right', isometric: 'Isometric' }[n], n),
-        scale: n === 'isometric' ? placed.isometricScale : placed.scale,
-        at: placed.at.get(n)!,
-        pivot: [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2],
+        scale,
+        at: pivotPlace(placed.at.get(n)!, pivot, box, scale, gaps),
+        pivot,
         shaded: n === 'isometric',
+        ...(gaps.length ? { gaps } : {}),
         parent: n === 'top' || n === 'right' ? 'view:front' : null,
         align: n === 'top' ? 'upright' : n === 'right' ? 'level' : null,
       };
     });
-    await Promise.all(views.map((v) => this.put(v)));
-  }
-
-  private fitArrangement(boxes: ReadonlyMap<string, readonly number[]>, frame: Rect, title: Rect) {
-    const size = (n: string, s: number) => {
-      const b = boxes.get(n)!;
-      return { width: (b[2]! - b[0]!) * s, height: (b[3]! - b[1]!) * s };
-    };
-    // First angle puts the view from the right to the left of the front, the view from above below it; third angle the other way.
-    const first = this.standard === 'iso';
-    const grids = [
-      { front: [first ? 1 : 0, first ? 0 : 1], right: [first ? 0 : 1, first ? 0 : 1], top: [first ? 1 : 0, first ? 1 : 0], isometric: [2, 0] },
-      {
-        front: [first ? 1 : 0, first ? 0 : 1],
-        right: [first ? 0 : 1, first ? 0 : 1],
-        top: [first ? 1 : 0, first ? 1 : 0],
-        isometric: [first ? 0 : 1, first ? 1 : 0],
-      },
-    ] as const;
-    const { scales } = this;
-    for (let i = 0; i < scales.length; i++)
-      for (const smaller of [0, 1])
-        for (const grid of grids)
-          for (const room of [frame, ...roomsAround(frame, title)]) {
-            const isometricScale = scales[i + smaller];
-            if (isometricScale === undefined) continue;
-            const blocks: Block[] = (['front', 'right', 'top', 'isometric'] as const).map((n) => ({
-              id: n,
-              column: grid[n][0],
-              row: grid[n][1],
-              rows: 1,
-              ...size(n, n === 'isometric' ? isometricScale : scales[i]!),
-            }));
-            for (const way of ARRANGEMENTS) {
-              const at = arrange(blocks, room, [title], way);
-              if (at) return { scale: scales[i]!, isometricScale, at };
-            }
-          }
-    return this.inQuarters(boxes, frame, title, grids[1]);
+    for (const v of views) this.records[v.id] = v;
+    await this.put(views.at(-1)!);
+    if (together) {
+      const at = placed.at.get('section')!;
+      this.records[section.id] = { ...section, scale: placed.scale, at, pivot: [(cut.box[0] + cut.box[2]) / 2, (cut.box[1] + cut.box[3]) / 2] };
+      this.results.set(section.id, cut);
+      this.step(`${section.name} drawn`);
+    } else await this.sectionSheet(section, cut);
   }
 
   /** On a sheet too small for gaps and title block: each view in its quarter, at a ratio that fits there. */
-  private inQuarters(
-    boxes: ReadonlyMap<string, readonly number[]>,
-    frame: Rect,
-    title: Rect,
-    grid: Readonly<Record<'front' | 'right' | 'top' | 'isometric', readonly [number, number]>>,
-  ) {
+  private inQuarters(boxes: ReadonlyMap<string, readonly number[]>, frame: Rect, title: Rect): Arranged {
+    const first = this.standard === 'iso';
+    const grid = {
+      front: [first ? 1 : 0, first ? 0 : 1],
+      right: [first ? 0 : 1, first ? 0 : 1],
+      top: [first ? 1 : 0, first ? 1 : 0],
+      isometric: [first ? 0 : 1, first ? 1 : 0],
+    } as const;
     const [width, height] = [frame.width / 2, Math.max(title.y - frame.y, frame.height / 2) / 2];
     const names = ['front', 'right', 'top', 'isometric'] as const;
     const scale = Math.min(...names.map((n) => ratioThatFits(boxes.get(n)!, width, height)));
     const at = new Map(names.map((n) => [n, [frame.x + width * (grid[n][0] + 0.5), frame.y + height * (grid[n][1] + 0.5)] as const]));
-    return { scale, isometricScale: scale, at };
+    return { scale, isometricScale: scale, at, interrupted: false };
   }
 
-  /** Sheet 2: a full section through the main axis. */
-  async section(): Promise<void> {
-    const suggestion = suggestSection(this.bodies);
-    const sheet = this.sheet(2, 'Section');
-    const kept = suggestKeptWhole(this.assembly, this.components, this.bodies, suggestion.plane);
-    const base = this.view('view:section', sheet.id, 'Section A–A', suggestion.direction);
-    const view: ViewRecord = {
-      ...base,
-      ...frameFrom(suggestion.plane.normal, namedFrame(suggestion.direction).up),
+  /** A full section through the main axis. */
+  private sectionView(sheet: string): ViewRecord {
+    const { plane } = suggestSection(this.bodies);
+    const kept = suggestKeptWhole(this.assembly, this.components, this.bodies, plane);
+    const edgeOn = (['top', 'front', 'right'] as const).find((n) => Math.abs(dot(this.frames[n].toward, plane.normal)) < 0.02);
+    return {
+      ...this.view('view:section', sheet, 'Section A–A', 'front'),
+      ...frameFrom(plane.normal, Math.abs(dot(plane.normal, this.frames.top.toward)) > 0.9 ? this.frames.top.up : this.frames.front.up),
       label: true,
       cut: {
-        normal: suggestion.plane.normal,
-        d: suggestion.plane.d,
+        normal: plane.normal,
+        d: plane.d,
         letter: 'A',
         keptWhole: kept.map((k) => this.components[k.component]!.path),
-        shownIn: suggestion.direction === 'front' ? 'view:top' : 'view:front',
+        shownIn: edgeOn ? `view:${edgeOn}` : null,
       },
     };
-    await this.placeAlone(view, 16, 20);
+  }
+
+  /** The section on a sheet of its own: the smallest on which it stands at the scale it has on the usual one. */
+  private async sectionSheet(section: ViewRecord, result: ViewResult): Promise<void> {
+    const placeOn = (format: SheetFormat, landscape: boolean, scale: number) => {
+      const geometry = sheetGeometry(format, landscape);
+      return placeByMask(result, scale, geometry.frame, [titleBlockRect(geometry)], SECTION_MARGIN[0], SECTION_MARGIN[1]);
+    };
+    const scale = this.scales.find((s) => placeOn(this.format, true, s));
+    const smaller =
+      this.options.sheet === undefined
+        ? SHEET_FORMATS.filter((f) => f.standard === this.standard && f.long < this.format.long).sort((a, b) => a.long - b.long)
+        : [];
+    const found =
+      scale === undefined
+        ? undefined
+        : smaller.flatMap((f) => [true, false].map((landscape) => ({ f, landscape }))).find(({ f, landscape }) => placeOn(f, landscape, scale));
+    const usual = this.sheetFormat;
+    [this.sheetFormat, this.landscape] = found ? [found.f, found.landscape] : [this.format, true];
+    this.sectionPage = [this.sheetFormat, this.landscape];
+    const sheet = this.sheet(2, 'Section');
+    await this.placeAlone({ ...section, sheet: sheet.id }, ...SECTION_MARGIN);
+    [this.sheetFormat, this.landscape] = [usual, true];
   }
 
   /** Sheet 3: the exploded isometric with balloons, and the parts list. */
   async exploded(): Promise<void> {
-    const frame = namedFrame('isometric');
+    const frame = this.frames.isometric;
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
     // Of very large assemblies the plan takes minutes: it is left to the Explode stage, where it can be watched and stopped.
     const small = this.components.length <= MOST_PLANNED;
@@ -257,8 +296,12 @@ class Drafter {
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
     const missing = this.balloons('view:exploded', items, blocks);
     // What the exploded view does not show may be seen in the section.
-    this.sheetFormat = this.format;
-    this.balloons('view:section', missing, [titleBlockRect(sheetGeometry(this.format, this.landscape))]);
+    [this.sheetFormat, this.landscape] = this.sectionPage;
+    const cut = this.records['view:section'] as ViewRecord;
+    const beside = recordsOf(this.records, 'view').filter((v) => v.sheet === cut.sheet && v.id !== cut.id);
+    const standing = beside.map((v) => rectOf(viewRect(v, this.results.get(v.id))));
+    this.balloons(cut.id, missing, [titleBlockRect(sheetGeometry(this.sheetFormat, this.landscape)), ...standing]);
+    [this.sheetFormat, this.landscape] = [this.format, true];
     this.step('balloons placed');
     if (this.listApart) this.listSheets(items.length);
   }
@@ -280,9 +323,17 @@ class Drafter {
       return this.scales.find((s) => placeByMask(result, s, frame, blocks, EXPLODED_MARGIN, EXPLODED_MARGIN)) ?? 0;
     };
     const here = scaleOn(this.format);
-    if (here >= this.arrangementScale) return this.format;
-    const larger = SHEET_FORMATS.filter((f) => f.standard === this.format.standard && f.long > this.format.long).sort((a, b) => a.long - b.long)[0];
-    return larger && scaleOn(larger) > here ? larger : this.format;
+    const others = SHEET_FORMATS.filter((f) => f.standard === this.format.standard).sort((a, b) => a.long - b.long);
+    const larger = others.find((f) => f.long > this.format.long);
+    if (here < this.arrangementScale && larger && scaleOn(larger) > here) return larger;
+    // A sheet as small as it can be at that scale.
+    for (const smaller of others.filter((f) => f.long < this.format.long))
+      for (const landscape of [true, false]) {
+        this.landscape = landscape;
+        if (here > 0 && scaleOn(smaller) >= here) return smaller;
+      }
+    this.landscape = true;
+    return this.format;
   }
 
   /** What an exploded view has to keep clear of: the title block, and the list unless that has sheets of its own. */
@@ -345,15 +396,16 @@ class Drafter {
     this.step(`${view.name} drawn`);
   }
 
-  private sheet(order: number, name: string): SheetRecord {
-    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${order}`, order, name, size: this.sheetFormat.name, landscape: this.landscape };
+  private sheet(key: number, name: string): SheetRecord {
+    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${key}`, order: ++this.order, name, size: this.sheetFormat.name, landscape: this.landscape };
     this.records[sheet.id] = sheet;
     return sheet;
   }
 
-  private view(id: string, sheet: string, name: string, direction: DirectionName): ViewRecord {
-    const { right, up, toward } = namedFrame(direction);
-    return { type: 'view', id, sheet, name, right, up, toward, ...PLAIN_VIEW };
+  private view(id: string, sheet: string, name: string, direction: Principal): ViewRecord {
+    const { right, up, toward } = this.frames[direction];
+    // Common practice: tangent edges in pictorials, where rounded parts would lose half their look without; none elsewhere.
+    return { type: 'view', id, sheet, name, right, up, toward, ...PLAIN_VIEW, tangent: direction === 'isometric' };
   }
 
   private async put(view: ViewRecord): Promise<void> {

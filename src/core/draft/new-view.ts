@@ -3,7 +3,7 @@ import { applyToPoint, combine, type Placement } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Rect } from '../base/rect.ts';
-import { LEAST_GAP_MM } from './arrange.ts';
+import { LEAST_GAP_MM } from './lay-out.ts';
 import { overlaps } from '../base/rect.ts';
 import { placeBeside } from './beside.ts';
 

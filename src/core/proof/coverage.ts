@@ -41,6 +41,8 @@ export function coverageOf(scene: Scene): Coverage {
       if (area >= SEEN_MM2) raise(i, sheet, 1);
     }
   }
+  // One piece alone needs no number: the title block names it.
+  if (scene.components.length === 1) for (let s = 0; s < sheets.length; s++) if (marks[s] === 1) marks[s] = 2;
   const index = new Map(items.map((item, i) => [item, i]));
   for (const b of scene.all('balloon')) {
     const item = scene.itemAt(b.component);

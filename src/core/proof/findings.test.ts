@@ -196,13 +196,13 @@ describe('what stands over what', () => {
     ).toEqual([
       [
         'NOT_CUT',
-        'sheet:2',
+        'sheet:1',
         ['view:section'],
         'Section A–A shows 4 Tower, 6 Ring whole: the surface is open, so there is no inside to cut. Keep it whole on purpose, or mend the model.',
       ],
       [
         'NOT_HATCHED',
-        'sheet:2',
+        'sheet:1',
         ['view:section'],
         'Section A–A cuts 1 Plate without hatching: the surface is open there. Keep it whole on purpose, or mend the model.',
       ],

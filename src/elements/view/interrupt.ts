@@ -6,7 +6,7 @@ import type { Gap } from '../../core/views/outline.ts';
 /** At each end of a gap so much of the unchanging stretch stays, as a share of it. */
 const STAYS = 0.12;
 /** A gap is worth it when the view becomes shorter by this share. */
-const WORTH = 0.25;
+export const WORTH = 0.25;
 
 /**
  * The longest stretch along an axis over which a view does not change: only straight lines along it run there. A little

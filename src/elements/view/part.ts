@@ -13,6 +13,7 @@ export const OF_ITS_OWN = [
   'ownScale',
   'arrow',
   'off',
+  'locked',
 ] as const satisfies readonly (keyof ViewRecord)[];
 
 /** A view whose outline and gaps lie elsewhere in view space; the same object if it has neither. */

@@ -65,6 +65,8 @@ export const viewRecord = z
     /** View it keeps level (`x`) or in line (`y`) with; without it, it stands free. */
     parent: ref('view', 'clear', 'align').nullable(),
     align: z.enum(['level', 'upright']).nullable(),
+    /** Arranging its sheet leaves it where it is. */
+    locked: z.literal(true).exactOptional(),
     /** It is not drawn, with all that belongs to it; what was projected from it stays. */
     off: z.literal(true).exactOptional(),
     /** Letter of the arrow that stands for it on its parent: it is placed elsewhere (ISO 128-3). */

@@ -19,7 +19,7 @@ export interface Menu {
 const EDITS = ['cut', 'copy', 'duplicate', 'to-next', 'to-previous', 'to-new', 'remove'];
 const SEVERAL = ['align-left', 'align-centre', 'align-right', 'align-top', 'align-middle', 'align-bottom', 'spread-across', 'spread-down'];
 const SHEET = [
-  ['paste', 'select-all', 'fit'],
+  ['paste', 'place', 'arrange-sheet', 'views-on', 'select-all', 'fit'],
   ['sheet-add', 'sheet-copy', 'sheet-earlier', 'sheet-later', 'sheet-remove'],
   ['sheet', 'title'],
 ];

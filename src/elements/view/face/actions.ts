@@ -5,6 +5,7 @@ import type { Tools } from '$lib/sheets/tools.svelte';
 import type { ViewRecord } from '../../../core/document/records';
 import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
 import { without } from '../../../core/base/without';
+import { arrangeSheet } from '../arrange-sheet';
 import { newView } from '../add';
 import { removed, withProjected } from '../../remove';
 import { lettersOf, nextLetter } from '../letters';
@@ -58,7 +59,8 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
   const s = drawing.selection;
   const view = tools.activeView;
   const { sections } = tools;
-  const hiddenHere = drawing.scene.one('sheet', drawing.sheetId) ? drawing.scene.viewsOn(drawing.sheetId).filter((v) => v.off) : [];
+  const here = drawing.scene.one('sheet', drawing.sheetId) ? drawing.scene.viewsOn(drawing.sheetId) : [];
+  const hiddenHere = here.filter((v) => v.off);
   const component = s.kind === 'item' ? (s.component ?? drawing.items.find((i) => i.part === s.part)?.components[0]) : undefined;
   const toggle = (key: 'hidden' | 'tangent' | 'shaded' | 'label', label: string, letter: string): Action => ({
     id: key,
@@ -106,6 +108,25 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       key: '',
       disabled: !view?.shows && !view?.faint,
       run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
+    },
+    {
+      id: 'arrange-sheet',
+      label: 'Arrange the views of this sheet',
+      key: 'E',
+      disabled: here.length === 0,
+      run: () => {
+        const steps = arrangeSheet(drawing.scene, drawing.sheetId, new Set(here.filter((v) => v.locked).map((v) => v.id)));
+        if (steps) drawing.edit('Arrange the sheet', steps);
+        else notify('trouble', 'There is no room to stand the views 15 mm apart. Take a larger sheet or a smaller scale.');
+      },
+    },
+    {
+      id: 'lock',
+      label: view?.locked ? 'Let this view be arranged' : 'Lock the place of this view',
+      key: '',
+      disabled: !view,
+      run: () =>
+        view && drawing.edit(view.locked ? 'Unlock' : 'Lock', [{ op: 'put', record: view.locked ? without(view, 'locked') : { ...view, locked: true } }]),
     },
     {
       id: 'view-off',

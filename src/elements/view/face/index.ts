@@ -17,6 +17,7 @@ export const viewFace: Face<ViewRecord> = {
     'partial',
     'whole-view',
     'show-all',
+    'lock',
     'view-off',
     'arrow',
     'remove-projected',
