@@ -30,11 +30,11 @@ const boxOf = async (page: Page, selector: string) => (await page.locator(select
 test('sheets are added, named, duplicated, put in order by dragging, removed, and come back by undo', async ({ page }) => {
   const broken = await open(page);
   await middleOf(page, '[data-role=view]');
-  await expect(strip(page)).toHaveCount(3);
+  await expect(strip(page)).toHaveCount(2);
   await page.getByRole('button', { name: 'Add a sheet after this one' }).click();
   await kept(page);
-  await expect(strip(page)).toHaveCount(4);
-  await expect(page.getByRole('heading', { name: 'Sheet 2 of 4' })).toBeVisible();
+  await expect(strip(page)).toHaveCount(3);
+  await expect(page.getByRole('heading', { name: 'Sheet 2 of 3' })).toBeVisible();
   await expect(page.getByTestId('sheet').locator('[data-role=view]')).toHaveCount(0);
 
   // Named where it stands: in the title block.
@@ -59,33 +59,33 @@ test('sheets are added, named, duplicated, put in order by dragging, removed, an
   await expect(page.getByTestId('sheet').locator('[data-role]')).toHaveCount(0);
   await kept(page);
 
-  await page.getByRole('button', { name: /^Sheet 4/ }).click();
+  await page.getByRole('button', { name: /^Sheet 3/ }).click();
   const balloons = await page.getByTestId('sheet').locator('[data-role=balloon]').count();
-  await page.getByRole('button', { name: /^Sheet 4/ }).click({ button: 'right' });
+  await page.getByRole('button', { name: /^Sheet 3/ }).click({ button: 'right' });
   await menuItem(page, 'Duplicate this sheet').click();
   await kept(page);
-  await expect(strip(page)).toHaveCount(5);
+  await expect(strip(page)).toHaveCount(4);
   await expect(page.getByTestId('sheet').locator('[data-role=balloon]')).toHaveCount(balloons);
   expect(balloons).toBeGreaterThan(0);
 
-  await page.getByRole('button', { name: /^Sheet 5/ }).click({ button: 'right' });
+  await page.getByRole('button', { name: /^Sheet 4/ }).click({ button: 'right' });
   await menuItem(page, 'Remove this sheet with everything on it').click();
   await kept(page);
-  await expect(strip(page)).toHaveCount(4);
+  await expect(strip(page)).toHaveCount(3);
   await page.keyboard.press('Control+z');
   await kept(page);
-  await expect(strip(page)).toHaveCount(5);
+  await expect(strip(page)).toHaveCount(4);
   // By keys: to the sheet before, forward in the set, and off again.
-  await page.getByRole('button', { name: /^Sheet 5/ }).click();
+  await page.getByRole('button', { name: /^Sheet 4/ }).click();
   await desk(page).focus();
   await page.keyboard.press('Alt+PageUp');
   await kept(page);
-  await expect(page.getByRole('heading', { name: 'Sheet 4 of 5' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Sheet 3 of 4' })).toBeVisible();
   for (let i = 0; i < 2; i++) {
     await page.keyboard.press('Control+z');
     await kept(page);
   }
-  await expect(strip(page)).toHaveCount(4);
+  await expect(strip(page)).toHaveCount(3);
   expect(broken).toEqual([]);
 });
 

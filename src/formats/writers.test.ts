@@ -20,7 +20,7 @@ const font = new Uint8Array(readFileSync('static/fonts/osifont.ttf'));
 const sheets = [...drawn.sheets.values()];
 
 describe('SVG', () => {
-  const [first, , third] = sheetsAsSvg(sheets, drawn.results, font);
+  const [first, second] = sheetsAsSvg(sheets, drawn.results, font);
   test('has true size, arcs, picture and lettering in it, and a label for every view', () => {
     expect(first).toMatch(/width="420mm" height="297mm" viewBox="0 0 420 297"/);
     // The ring of radius 11 mm: a circle seen from above, an ellipse of 1 : √3 seen isometrically (ISO 5456-3).
@@ -30,7 +30,7 @@ describe('SVG', () => {
     expect(first).toContain('data:image/png;base64,');
     expect(first).toContain('data:font/ttf;base64,');
     expect(first).toContain('aria-label="Front, scale');
-    expect(third!.match(/data-role="balloon"/g)!.length).toBe(7);
+    expect(second!.match(/data-role="balloon"/g)!.length).toBe(7);
   });
   test('text is text, never markup', () => {
     const list = {

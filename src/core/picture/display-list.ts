@@ -41,7 +41,14 @@ export interface Source {
 }
 
 export type DisplayItem =
-  | { readonly kind: 'stroke'; readonly d: string; readonly width: number; readonly dash?: readonly number[]; /** Black unless said. */ readonly color?: string; readonly source?: Source }
+  | {
+      readonly kind: 'stroke';
+      readonly d: string;
+      readonly width: number;
+      readonly dash?: readonly number[];
+      /** Black unless said. */ readonly color?: string;
+      readonly source?: Source;
+    }
   | { readonly kind: 'fill'; readonly d: string; readonly color: string; readonly source?: Source }
   | {
       readonly kind: 'text';

@@ -226,6 +226,20 @@
     else drawing.select({ kind: 'record', id: g.id.split('/')[0]! });
   }
 
+  /** Room that a grip bar takes: half its width, its height and its distance from the frame, px. */
+  const GRIP = { half: 225, high: 30, off: 54 } as const;
+  /** Where the grip bar belongs: above the frame, or below it where rings to be dragged would be under it. */
+  function gripY(g: DisplayGroup): number {
+    const [x, top, foot] = [panX + (g.box[0] + g.box[2] / 2) * zoom, panY + (g.box[1] - 3) * zoom, panY + (g.box[1] + g.box[3] + 14) * zoom];
+    const covered = (from: number) =>
+      tools.pick.sketches().some((s) => {
+        if (s.kind !== 'ring') return false;
+        const [px, py] = [panX + s.at[0] * zoom, panY + s.at[1] * zoom];
+        return Math.abs(px - x) < GRIP.half && py > from - 8 && py < from + GRIP.high + 8;
+      });
+    return covered(top - GRIP.off) && !covered(foot) ? foot + GRIP.off : top;
+  }
+
   const shifted = (id: string) => {
     const p = tools.pick.preview.get(id);
     return p && 'shift' in p ? `translate(${p.shift[0]} ${p.shift[1]})` : undefined;
@@ -320,7 +334,7 @@
       <Sketches sketches={tools.current.sketches()} {zoom} />
     </svg>
     {#if Grip && selected && outlined && !tools.pick.dragging}
-      <Grip {drawing} {tools} record={selected} x={panX + (outlined.box[0] + outlined.box[2] / 2) * zoom} y={panY + (outlined.box[1] - 3) * zoom} {width} />
+      <Grip {drawing} {tools} record={selected} x={panX + (outlined.box[0] + outlined.box[2] / 2) * zoom} y={gripY(outlined)} {width} />
     {/if}
     <TextInPlace {drawing} {tools} {zoom} x={panX} y={panY} onclosed={() => frame.focus({ preventScroll: true })} />
     {#key tools.menu}

@@ -199,17 +199,17 @@ describe('cut, copy and paste', () => {
   test('to the next sheet, to a new one, onto a thumbnail', async () => {
     bench.drawing.select({ kind: 'record', id: 'view:front' });
     action('to-next').run();
-    expect(view('view:front').sheet).toBe('sheet:2');
-    expect(bench.drawing.sheetId).toBe('sheet:2');
+    expect(view('view:front').sheet).toBe('sheet:3');
+    expect(bench.drawing.sheetId).toBe('sheet:3');
     action('to-new').run();
     const { sheetId, sheets } = bench.drawing;
     expect(view('view:front').sheet).toBe(sheetId);
-    expect(sheets.map((s) => s.id)).toEqual(['sheet:1', 'sheet:2', sheetId, 'sheet:3']);
+    expect(sheets.map((s) => s.id)).toEqual(['sheet:1', 'sheet:3', sheetId]);
     tools.clipboard.moveTo('sheet:1', ['view:front']);
     await bench.settled();
     expect(bench.document()['view:front']).toMatchObject({ sheet: 'sheet:1' });
     const balloon = bench.drawing.scene.all('balloon')[0]!;
-    tools.clipboard.moveTo('sheet:2', [balloon.id]);
+    tools.clipboard.moveTo('sheet:3', [balloon.id]);
     expect(said.at(-1)).toEqual(['trouble', 'Only views and lists stand on a sheet by themselves: select the view.']);
   });
 });
