@@ -97,7 +97,7 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   await expect(page.getByRole('region', { name: 'Play apart and together' }).getByText('together', { exact: true })).toBeVisible({ timeout: 30_000 });
 
   await page.getByRole('link', { name: 'Sheets' }).click();
-  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await page.getByRole('button', { name: /^Sheet 2/ }).click();
   await expect(page.getByText('All changes kept')).toBeVisible();
   await expect(page.getByText(/being drawn anew/)).toHaveCount(0, { timeout: 60_000 });
 

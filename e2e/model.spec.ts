@@ -95,7 +95,7 @@ test('a newer model: what changed is shown, a balloon survives, and one undo tak
   await expect(page.getByText('The drawing shows as1-rev2.stp.')).toBeVisible({ timeout: 15_000 });
   await expect(page.getByRole('grid')).toContainText('base plate');
   await page.goto(url.replace('/model', '/sheets'));
-  await page.getByRole('button', { name: /^Sheet 3/ }).click();
+  await page.getByRole('button', { name: /^Sheet 2/ }).click();
   await expect(page.getByTestId('sheet').locator('[data-id="balloon:plate"]')).toBeAttached();
   await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('base plate')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();

@@ -190,7 +190,7 @@ test('a break goes down to an axis picked in another view, one component stays w
   await done();
   await unfold(page, 'Put settings on others');
   await slip(page)
-    .getByLabel(/^Top, sheet/)
+    .getByRole('checkbox', { name: /Top, sheet/ })
     .check();
   await slip(page).getByRole('button', { name: 'Put on 1' }).click();
   await done();

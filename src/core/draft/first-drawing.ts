@@ -33,7 +33,9 @@ import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import type { Body } from '../outline/scene.ts';
-import { dot, type Vec3 } from '../base/vector.ts';
+import { dot } from '../base/vector.ts';
+import { Scene } from '../../elements/scene.ts';
+import { smallDetails } from './small-details.ts';
 import { arrangeViews, pivotPlace, principalFrames, suggestInterruptions, type Arranged, type Principal } from './arrangement.ts';
 import { EXPLODED_MARGIN, leftBeside, roomBeside } from './room.ts';
 import { placeByMask } from './place-by-mask.ts';
@@ -70,6 +72,7 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   await drafter.arrangement();
   // One piece cannot come apart: its sheet says all.
   if (drafter.components.length > 1) await drafter.exploded();
+  drafter.details();
   return { document: drafter.records, results: drafter.results };
 }
 
@@ -90,15 +93,14 @@ const SECTION_MARGIN = [16, 20] as const;
 /** A side that is wider by this factor says more: it is the front. */
 const WIDER = 1.15;
 
-/** The front is the longer of the two upright sides as the machine stands; the isometric is seen over its right shoulder. */
+/** The front is the longer of the two upright sides as the machine stands; the isometric shows either. */
 function framesFor(bodies: readonly Body[]): Readonly<Record<Principal, ViewFrame>> {
   const width = (n: DirectionName) => {
     const [x0, , x1] = bodies.length ? viewBox(bodies, namedFrame(n)) : [0, 0, 0];
     return x1 - x0;
   };
   const front = namedFrame(width('right') > WIDER * width('front') ? 'right' : 'front');
-  const over = [0, 1, 2].map((i) => front.toward[i]! + front.right[i]! + front.up[i]!) as unknown as Vec3;
-  return principalFrames(front, frameFrom(over, front.up));
+  return principalFrames(front, namedFrame('isometric'));
 }
 
 /** A ratio of two figures at which a box fills four fifths of a room. */
@@ -121,8 +123,6 @@ class Drafter {
   private landscape = true;
   private readonly frames: Readonly<Record<Principal, ViewFrame>>;
   private order = 0;
-  /** Size and way up of the sheet that the section stands on. */
-  private sectionPage: [SheetFormat, boolean];
   /** The standard's scales that come into question for a thing of this size, largest first. */
   private readonly scales: readonly number[];
   /** Size of the sheet at hand: the exploded view's may be larger. */
@@ -141,7 +141,6 @@ class Drafter {
     this.components = componentsOf(assembly);
     this.bodies = sceneOf(assembly, geometries);
     const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
-    this.sectionPage = [format, true];
     this.frames = framesFor(this.bodies);
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
     const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
@@ -261,7 +260,6 @@ class Drafter {
         : smaller.flatMap((f) => [true, false].map((landscape) => ({ f, landscape }))).find(({ f, landscape }) => placeOn(f, landscape, scale));
     const usual = this.sheetFormat;
     [this.sheetFormat, this.landscape] = found ? [found.f, found.landscape] : [this.format, true];
-    this.sectionPage = [this.sheetFormat, this.landscape];
     const sheet = this.sheet(2, 'Section');
     await this.placeAlone({ ...section, sheet: sheet.id }, ...SECTION_MARGIN);
     [this.sheetFormat, this.landscape] = [usual, true];
@@ -295,15 +293,34 @@ class Drafter {
     const blocks = this.listRects(items.length);
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
     const missing = this.balloons('view:exploded', items, blocks);
-    // What the exploded view does not show may be seen in the section.
-    [this.sheetFormat, this.landscape] = this.sectionPage;
-    const cut = this.records['view:section'] as ViewRecord;
-    const beside = recordsOf(this.records, 'view').filter((v) => v.sheet === cut.sheet && v.id !== cut.id);
-    const standing = beside.map((v) => rectOf(viewRect(v, this.results.get(v.id))));
-    this.balloons(cut.id, missing, [titleBlockRect(sheetGeometry(this.sheetFormat, this.landscape)), ...standing]);
-    [this.sheetFormat, this.landscape] = [this.format, true];
+    this.balloonsElsewhere(missing);
     this.step('balloons placed');
     if (this.listApart) this.listSheets(items.length);
+  }
+
+  /** What the exploded view does not show may be seen in the section, else in another view. */
+  private balloonsElsewhere(items: readonly Item[]): void {
+    let missing = items;
+    for (const id of ['view:section', 'view:isometric', 'view:front', 'view:top', 'view:right']) {
+      const view = this.records[id];
+      if (view?.type !== 'view' || !missing.length) continue;
+      const sheet = this.records[view.sheet] as SheetRecord;
+      [this.sheetFormat, this.landscape] = [formatByName(sheet.size)!, sheet.landscape];
+      const beside = recordsOf(this.records, 'view').filter((v) => v.sheet === view.sheet && v.id !== id);
+      const standing = beside.map((v) => rectOf(viewRect(v, this.results.get(v.id))));
+      missing = this.balloons(id, missing, [titleBlockRect(sheetGeometry(this.sheetFormat, this.landscape)), ...standing]);
+    }
+    [this.sheetFormat, this.landscape] = [this.format, true];
+  }
+
+  /** Details of what would be too small to be read; they need nothing computed. */
+  details(): void {
+    const scene = new Scene({ document: this.records, assembly: this.assembly, results: this.results });
+    const views = scene.all('view').filter((v) => v.id !== 'view:exploded' && v.id !== 'view:isometric');
+    for (const record of smallDetails(scene, views, (n) => `view:detail-${n + 1}`)) {
+      this.records[record.id] = record;
+      this.results.set(record.id, this.results.get(record.detail!.of!)!);
+    }
   }
 
   /** Keeps a spread and computes the view that shows it. */

@@ -68,7 +68,8 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
   return {
     id: view.id,
     role: 'view',
-    label: `${view.name}, scale ${scaleText(view.scale)}`,
+    // What stands under it belongs to its name: so people speak of it.
+    label: `${label ? `${label}: ` : ''}${view.name}, scale ${scaleText(view.scale)}`,
     box,
     items: [...inside, ...outside],
     // A little beside its lines, and on its label.

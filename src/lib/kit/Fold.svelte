@@ -14,6 +14,10 @@
   const key = $derived(`fold:${title}`);
   const kept = () => (typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(key));
   let open = $state<boolean>();
+  // What was open stays open: it never folds under someone's hand.
+  $effect(() => {
+    if (!folded && kept() === null) open ??= true;
+  });
   const shown = $derived(open ?? (kept() ?? (folded ? 'folded' : 'open')) !== 'folded');
 </script>
 
