@@ -8,6 +8,8 @@ import { overlaps, rectOf } from '../../core/base/rect.ts';
 import { composeSheet } from '../compose.ts';
 import { kindOf } from '../kinds.ts';
 import { Scene } from '../scene.ts';
+import { boxEdges } from './box-edges.ts';
+import { pictorialOfCut } from './sections.ts';
 import { arrangeSheet } from './arrange-sheet.ts';
 import { hatchedEverywhere, withHatch } from './hatch.ts';
 import { withPen } from './pens.ts';
@@ -160,6 +162,35 @@ describe('a cutting line', () => {
       [false, 2],
       [false, 0],
     ]);
+  });
+});
+
+describe('a pictorial of a cut', () => {
+  test('looks aslant at the side that was cut, and cuts the same', () => {
+    const section = view('view:section');
+    const { record } = pictorialOfCut(scene, section, 'view:p')!;
+    expect(record.cut).toEqual({ ...section.cut, shownIn: null });
+    const facing = record.toward.reduce((s, v, i) => s + v * section.cut!.normal[i]!, 0);
+    expect(facing).toBeGreaterThan(0.6);
+    expect(facing).toBeLessThan(0.95);
+    const caps = compute(record).caps;
+    expect(caps.map((c) => c.component)).toEqual(drawn.results.get('view:section')!.caps.map((c) => c.component));
+    caps.forEach((c, i) => expect(c.areaMm2).toBeCloseTo(drawn.results.get('view:section')!.caps[i]!.areaMm2, 6));
+    expect(pictorialOfCut(scene, front, 'view:p')).toBeUndefined();
+  });
+});
+
+describe('what is shown of a view before it is made', () => {
+  test('the boxes of its parts, twelve edges each, inside its box', () => {
+    const edges = boxEdges(machine.assembly, scene.components, front);
+    expect(edges.length).toBe(7 * 12 * 4);
+    const [x0, y0, x1, y1] = drawn.results.get('view:front')!.box;
+    for (let i = 0; i < edges.length; i += 2) {
+      expect(edges[i]!).toBeGreaterThanOrEqual(x0 - 1e-6);
+      expect(edges[i]!).toBeLessThanOrEqual(x1 + 1e-6);
+      expect(edges[i + 1]!).toBeGreaterThanOrEqual(y0 - 1e-6);
+      expect(edges[i + 1]!).toBeLessThanOrEqual(y1 + 1e-6);
+    }
   });
 });
 

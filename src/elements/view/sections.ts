@@ -1,11 +1,13 @@
 import { rectOf, type Rect } from '../../core/base/rect.ts';
-import { dot, type Vec2, type Vec3 } from '../../core/base/vector.ts';
+import { add, dot, scale, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import { without } from '../../core/base/without.ts';
 import { cutFromLine, turnedRound, type LineCut } from '../../core/cut/section-line.ts';
 import type { CutRecord, ViewRecord } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { placeBeside } from '../../core/draft/beside.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
+import { frameFrom } from '../../core/outline/directions.ts';
+import { newView } from './add.ts';
 import { mirrored } from '../change.ts';
 import { followAll } from '../follow.ts';
 import { allowedOn, standingOn } from '../place.ts';
@@ -122,6 +124,15 @@ export function turnRound(scene: Scene, view: ViewRecord): Step[] {
   const put: Step[] = [record, ...details.map((d) => ({ ...d, pivot: [-d.pivot[0], d.pivot[1]] as const }))].map((r) => ({ op: 'put', record: r }));
   const now = applySteps(scene.document, put);
   return now.ok ? [...put, ...followAll(now.document, mirrored(turned))] : [];
+}
+
+/** A pictorial of what a section cuts: seen aslant from its reader's side, beside it, at its scale. */
+export function pictorialOfCut(scene: Scene, view: ViewRecord, id: string): { readonly record: ViewRecord; readonly free: boolean } | undefined {
+  if (!view.cut || view.cut.shape?.kind === 'local') return undefined;
+  const over = add(view.cut.normal, add(scale(view.right, 0.75), scale(view.up, 0.65)));
+  const frame = frameFrom(over, view.up);
+  const { record, free } = newView(scene, { id, name: `${view.name}, pictorial`, sheet: view.sheet, frame, spread: view.spread, like: view });
+  return { record: { ...record, cut: { ...view.cut, shownIn: null }, tangent: true }, free };
 }
 
 /** Details of a view, details of those, and so on. */

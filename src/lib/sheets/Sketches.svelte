@@ -5,6 +5,11 @@
   const { sketches, zoom }: { sketches: readonly Sketch[]; zoom: number } = $props();
 
   const path = (points: readonly (readonly [number, number])[]) => points.map(([x, y], i) => `${i ? 'L' : 'M'}${num(x)} ${num(y)}`).join('');
+  function lines(s: Float64Array) {
+    let d = '';
+    for (let i = 0; i < s.length; i += 4) d += `M${num(s[i]!)} ${num(s[i + 1]!)}L${num(s[i + 2]!)} ${num(s[i + 3]!)}`;
+    return d;
+  }
   const DASHES = { guide: [], thin: [4, 3], cutting: [14, 3, 2, 3], outline: [] } as const;
 </script>
 
@@ -30,6 +35,8 @@
         stroke-width={1 / zoom}
         stroke-dasharray={s.touches ? `${4 / zoom} ${3 / zoom}` : undefined}
       />
+    {:else if s.kind === 'lines'}
+      <path d={lines(s.segments)} stroke-width={0.7 / zoom} stroke-opacity="0.7" />
     {:else if s.kind === 'text'}
       <text x={s.at[0]} y={s.at[1]} font-size={14 / zoom} text-anchor="middle" fill="#12707a" stroke="none">{s.text}</text>
     {:else if s.kind === 'knob'}

@@ -24,6 +24,8 @@ export type Sketch =
   /** A window that is drawn to select what lies in it, or what it touches. */
   | { readonly kind: 'window'; readonly box: Rect; readonly touches: boolean }
   | { readonly kind: 'circle'; readonly at: Vec2; readonly radius: number; readonly id?: string }
+  /** Straight lines in one: flat `[x0, y0, x1, y1, …]`. */
+  | { readonly kind: 'lines'; readonly segments: Float64Array }
   | { readonly kind: 'text'; readonly at: Vec2; readonly text: string }
   /** An arrow of a few pixels whatever the zoom. @param way on paper, y down */
   | { readonly kind: 'knob'; readonly at: Vec2; readonly way: Vec2; readonly id: string }

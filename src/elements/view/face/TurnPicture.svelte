@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { applyToPoint } from '$core/base/placement';
-  import { dot, type Vec3 } from '$core/base/vector';
   import { trimetric, type ViewFrame } from '$core/outline/directions';
+  import { boxEdges } from '$elements/view/box-edges';
   import type { Drawing } from '$lib/shared/drawing.svelte';
 
   interface Props {
@@ -11,36 +10,21 @@
   }
   const { drawing, frame, onchange }: Props = $props();
 
-  /** The largest components say which way it looks. */
-  const MOST = 150;
   const SIZE = 200;
 
-  /** Corners of the boxes of components: the model itself is not needed to see which way it is turned. */
-  const boxes = $derived.by(() => {
-    const { components, assembly } = drawing;
-    return components
-      .map((c) => {
-        const b = assembly.parts[c.part]!.box;
-        const corners = Array.from({ length: 8 }, (_, k): Vec3 => applyToPoint(c.placement, [b[k & 1 ? 3 : 0]!, b[k & 2 ? 4 : 1]!, b[k & 4 ? 5 : 2]!]));
-        return { corners, size: Math.hypot(b[3]! - b[0]!, b[4]! - b[1]!, b[5]! - b[2]!) };
-      })
-      .sort((a, b) => b.size - a.size)
-      .slice(0, MOST);
-  });
-  const centre = $derived.by((): Vec3 => {
-    const all = boxes.flatMap((b) => b.corners);
-    const middle = (k: 0 | 1 | 2) => (Math.min(...all.map((p) => p[k])) + Math.max(...all.map((p) => p[k]))) / 2;
-    return [middle(0), middle(1), middle(2)];
-  });
-  const radius = $derived(Math.max(1e-6, ...boxes.flatMap((b) => b.corners.map((p) => Math.hypot(p[0] - centre[0], p[1] - centre[1], p[2] - centre[2])))));
-  const EDGES = [0, 1, 2, 3, 4, 5, 6].flatMap((a) => [1, 2, 4].filter((bit) => !(a & bit)).map((bit) => [a, a | bit] as const));
+  /** Boxes of components: the model itself is not needed to see which way it is turned. */
   const path = $derived.by(() => {
-    const k = SIZE / 2.1 / radius;
-    const at = (p: Vec3) => {
-      const d: Vec3 = [p[0] - centre[0], p[1] - centre[1], p[2] - centre[2]];
-      return `${(SIZE / 2 + dot(d, frame.right) * k).toFixed(1)} ${(SIZE / 2 - dot(d, frame.up) * k).toFixed(1)}`;
-    };
-    return boxes.map(({ corners }) => EDGES.map(([a, b]) => `M${at(corners[a]!)}L${at(corners[b]!)}`).join('')).join('');
+    const edges = boxEdges(drawing.assembly, drawing.components, frame);
+    let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < edges.length; i += 2) {
+      [x0, x1] = [Math.min(x0, edges[i]!), Math.max(x1, edges[i]!)];
+      [y0, y1] = [Math.min(y0, edges[i + 1]!), Math.max(y1, edges[i + 1]!)];
+    }
+    const k = (0.92 * SIZE) / Math.max(x1 - x0, y1 - y0, 1e-9);
+    const at = (i: number) => `${(SIZE / 2 + (edges[i]! - (x0 + x1) / 2) * k).toFixed(1)} ${(SIZE / 2 - (edges[i + 1]! - (y0 + y1) / 2) * k).toFixed(1)}`;
+    let d = '';
+    for (let i = 0; i < edges.length; i += 4) d += `M${at(i)}L${at(i + 2)}`;
+    return d;
   });
 
   /** How far it is turned about the upright axis, and tipped, rad. */

@@ -11,7 +11,7 @@ import { removed, withProjected } from '../../remove';
 import { lettersOf, nextLetter } from '../letters';
 import { halved } from '../settings';
 import { showing, withFaint, withShown } from '../shows';
-import { toggledHalf } from '../sections';
+import { pictorialOfCut, toggledHalf } from '../sections';
 
 /**
  * Puts a view on the open sheet where there is room for it.
@@ -191,6 +191,19 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       key: '',
       disabled: !view?.spread,
       run: () => view && addView(drawing, `${view.name}, together`, view, null, view),
+    },
+    {
+      id: 'pictorial-cut',
+      label: 'Add a pictorial of this cut',
+      key: '',
+      disabled: !view?.cut || view.cut.shape?.kind === 'local' || view.detail !== undefined,
+      run: () => {
+        const made = view && pictorialOfCut(drawing.scene, view, drawing.freshId('view:pictorial'));
+        if (!made) return;
+        drawing.edit('Pictorial of the cut', [{ op: 'put', record: made.record }]);
+        drawing.select({ kind: 'record', id: made.record.id });
+        if (!made.free) notify('trouble', 'There is no free room on this sheet. The view stands where it covers least: move it, or take a larger sheet.');
+      },
     },
     toggle('hidden', 'Hidden lines', 'H'),
     toggle('tangent', 'Tangent edges', 'G'),

@@ -27,6 +27,7 @@ export const viewFace: Face<ViewRecord> = {
     'label',
     'half',
     'round',
+    'pictorial-cut',
     'identify',
     'arrange',
     'centres',

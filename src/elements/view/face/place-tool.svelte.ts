@@ -7,6 +7,7 @@ import { newView } from '$elements/view/add';
 import { viewRect } from '$elements/view/draw';
 import { boxFromParts } from '$elements/view/extent';
 import { allowedOn } from '$elements/place';
+import { ghostOf } from './ghost';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
 import PlacePanel from './PlacePanel.svelte';
@@ -84,11 +85,6 @@ export class PlaceTool implements Tool {
 
   sketches(): readonly Sketch[] {
     const { planned } = this;
-    if (!planned) return [];
-    const { rect, record } = planned;
-    return [
-      { kind: 'window', box: rect, touches: false },
-      { kind: 'text', at: [rect.x + rect.width / 2, rect.y + rect.height / 2], text: record.name },
-    ];
+    return planned ? ghostOf(this.drawing.scene, planned.record, planned.rect) : [];
   }
 }

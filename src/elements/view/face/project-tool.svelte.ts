@@ -5,6 +5,7 @@ import { viewRect } from '$elements/view/draw';
 import { boxFromParts } from '$elements/view/extent';
 import { frontOf } from '$elements/view/front';
 import { nameOfFrame, neighbour, projectedFrame, wayOutTo, type WayOut } from '$elements/view/neighbour';
+import { ghostOf } from './ghost';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
@@ -74,11 +75,6 @@ export class ProjectTool implements Tool {
 
   sketches(): readonly Sketch[] {
     const { planned } = this;
-    if (!planned) return [];
-    const { rect, record } = planned;
-    return [
-      { kind: 'window', box: rect, touches: false },
-      { kind: 'text', at: [rect.x + rect.width / 2, rect.y + rect.height / 2], text: record.name },
-    ];
+    return planned ? ghostOf(this.drawing.scene, planned.record, planned.rect) : [];
   }
 }
