@@ -39,6 +39,18 @@ describe('the border', () => {
     expect(distinct(marks.flatMap(([x0, , x1]) => (x0 === x1 ? [x0!] : [])))).toEqual(columns);
     expect(distinct(marks.flatMap(([, y0, , y1]) => (y0 === y1 ? [y0!] : [])))).toEqual(rows);
   });
+  test.each([
+    ['A3', 5],
+    ['A4', 0],
+  ])('the centring mark at the foot of %s reaches %d mm into the frame: never into the title block', (name, into) => {
+    const { width, height, frame } = sheetGeometry(formatByName(name)!, true);
+    const { style } = page(name);
+    const marks = drawFrame({ width, height, frame }, style).items.flatMap((i) =>
+      i.kind === 'stroke' && i.width === 0.7 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : [],
+    );
+    const foot = frame.y + frame.height;
+    expect(marks.find(([x0, y0, x1]) => x0 === width / 2 && x0 === x1 && y0! > foot)![3]).toBeCloseTo(foot - into, 6);
+  });
   test('numbers run from the left, letters from the top, each in the middle of its field', () => {
     const { geometry, style } = page('A3');
     const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i] : []));

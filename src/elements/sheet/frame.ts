@@ -1,3 +1,4 @@
+import { titleBlockRect } from './title-block.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { NOTHING_SOLID } from '../../core/picture/solid.ts';
 import { line, rectangle, text } from '../../core/picture/shapes.ts';
@@ -50,9 +51,11 @@ export function drawFrame(g: SheetGeometry, style: SheetStyle): Drawn {
     const edge = rows[j]!;
     items.push(line(frame.x - STRIP_MM, edge, frame.x, edge, 0.25), line(right, edge, right + STRIP_MM, edge, 0.25));
   });
-  // Centring marks stand on the sheet's axes of symmetry and reach 5 mm into the frame; not on the right, where lists stand.
+  // Centring marks stand on the sheet's axes of symmetry and reach 5 mm into the frame; not on the right, where lists stand,
+  // nor into the title block.
   const [cx, cy] = [g.width / 2, g.height / 2];
-  items.push(line(cx, frame.y - STRIP_MM, cx, frame.y + 5, 0.7), line(cx, foot + STRIP_MM, cx, foot - 5, 0.7));
+  const into = cx > titleBlockRect(g).x ? 0 : 5;
+  items.push(line(cx, frame.y - STRIP_MM, cx, frame.y + 5, 0.7), line(cx, foot + STRIP_MM, cx, foot - into, 0.7));
   items.push(line(frame.x - STRIP_MM, cy, frame.x + 5, cy, 0.7), line(right + STRIP_MM, cy, right, cy, 0.7));
   return { id: 'frame', role: 'frame', label: 'Border', box: [0, 0, g.width, g.height], items, ink: strip, solid: NOTHING_SOLID };
 }

@@ -6,6 +6,7 @@ import type { WayOut } from './neighbour.ts';
 
 /** Knobs stand this far off the view, mm. */
 const OFF_MM = 7;
+const LABEL_MM = 8;
 
 const WAYS: readonly WayOut[] = [
   [1, 0],
@@ -27,6 +28,7 @@ export function projectKnobs(view: ViewRecord, scene: Scene): Knob[] {
     tool: 'project',
     name: `pull-${way.join('-')}`,
     way,
-    at: [x + width / 2 + way[0] * (width / 2 + OFF_MM), y + height / 2 + way[1] * (height / 2 + OFF_MM)],
+    // Below, the label stands first.
+    at: [x + width / 2 + way[0] * (width / 2 + OFF_MM), y + height / 2 + way[1] * (height / 2 + OFF_MM) + (way[1] > 0 ? LABEL_MM : 0)],
   }));
 }
