@@ -11,7 +11,7 @@ import { migrateAll } from './database/migrate.ts';
 import { job } from './database/schema.ts';
 import { appendEdit, editsSince, redo, undo, undoState } from './services/edits.ts';
 import { queueStaleViews } from './services/view-requests.ts';
-import { keyedViews, storeResults } from './services/views.ts';
+import { isWanted, keyedViews, storeResults } from './services/views.ts';
 import { readyJob as jobWith } from './testing/ready-job.ts';
 import { cancelJob, createJob, jobSummary } from './services/jobs.ts';
 import { loadDrawing } from './services/documents.ts';
@@ -66,6 +66,10 @@ describe('edits', () => {
     await storeResults([[keyed!.key, { data: new Uint8Array([1]), seen: new Uint8Array() }]]);
     await queueStaleViews(id);
     expect(await queued(`view:${keyed!.key}`)).toBe(0);
+    // Undone, nobody wants to see it: what computes it stops.
+    expect(await isWanted(id, keyed!.key)).toBe(true);
+    await undo(id, 4);
+    expect(await isWanted(id, keyed!.key)).toBe(false);
   });
 
   test('made on an old version are refused and change nothing', async () => {

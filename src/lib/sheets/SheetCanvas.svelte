@@ -311,7 +311,7 @@
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#9c590a"
             >{drawing.results.has(g.id) ? 'out of date, being drawn anew' : 'drawing this view'} … {drawing.progress.has(g.id)
               ? `${Math.round(100 * (drawing.progress.get(g.id) ?? 0))} %`
-              : ''}</text
+              : ''}{drawing.canUndo && drawing.progress.has(g.id) ? ' Ctrl Z takes the change back.' : ''}</text
           >
         {:else if drawing.broken.has(g.id)}
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>

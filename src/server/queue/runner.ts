@@ -11,7 +11,7 @@ import { log } from '../log.ts';
 import { failJob } from '../services/jobs.ts';
 import { loadDrawing } from '../services/documents.ts';
 import { queueStaleViews } from '../services/view-requests.ts';
-import { computeAndStore, keyedView } from '../services/views.ts';
+import { computeAndStore, isWanted, keyedView } from '../services/views.ts';
 import { closeGeometryPool } from './geometry-pool.ts';
 import { importJob } from './import-task.ts';
 import { importModel } from './model-task.ts';
@@ -25,6 +25,8 @@ const tellSafely = (event: LiveEvent) => void tell(event).catch((err: unknown) =
 /** A worker that has not been heard of for this long is dead; its jobs are given back. */
 const DEAD_AFTER_S = 15;
 const HEARTBEAT_MS = 4000;
+/** How often it is looked whether a view that is being computed is still wanted. */
+const LOOK_MS = 1000;
 
 export interface WorkHandle {
   stop(): Promise<void>;
@@ -70,15 +72,27 @@ export async function startWork(): Promise<WorkHandle> {
         const { job, view } = viewPayload.parse(payload);
         const { assembly, document } = await loadDrawing(job);
         const record = document[view];
+        const keyed = record?.type === 'view' ? keyedView(assembly, document, record) : undefined;
+        const unwanted = new AbortController();
+        // Undone or changed once more meanwhile: what nobody wants to see is not drawn to its end.
+        const look = async () => {
+          if (keyed && !(await isWanted(job, keyed.key))) unwanted.abort();
+        };
+        const watch = setInterval(
+          () => void look().catch((err: unknown) => log.warn({ err, job, view }, 'could not look whether a view is still wanted')),
+          LOOK_MS,
+        );
         try {
-          if (record?.type === 'view')
-            await computeAndStore(assembly, keyedView(assembly, document, record), (share) => tellSafely({ type: 'progress', job, view, share }));
+          if (keyed) await computeAndStore(assembly, keyed, (share) => tellSafely({ type: 'progress', job, view, share }), unwanted.signal);
           await tell({ type: 'view', job, view });
         } catch (e) {
+          if (e instanceof QuarryError && e.code === 'CANCELLED') return;
           if (!(e instanceof QuarryError) && helpers.job.attempts < helpers.job.max_attempts) throw e;
           log.error({ err: e, job, view }, 'a view could not be computed');
           const text = e instanceof QuarryError ? e.message : 'The view could not be computed. Undo the last change of it, or report this.';
           await tell({ type: 'trouble', job, view, text });
+        } finally {
+          clearInterval(watch);
         }
       },
     },

@@ -81,18 +81,24 @@ export async function loadGeometries(keys: readonly string[]): Promise<[string, 
 /** What this process computes now: asked for twice, it is computed once. */
 const underWay = new Map<string, Promise<void>>();
 
-/** Computes a view in a geometry thread and stores it; a result that is there already is left alone. */
-export function computeAndStore(assembly: Assembly, keyed: KeyedView, onProgress?: (share: number) => void): Promise<void> {
+/** Does any view of a job's drawing, as it stands now, show what this key stands for? */
+export async function isWanted(jobId: string, key: string): Promise<boolean> {
+  const { assembly, document } = await loadDrawing(jobId);
+  return keyedViews(assembly, document).some((k) => k.key === key);
+}
+
+/** Computes a view in a geometry thread and stores it; a result that is there already is left alone. @throws QuarryError CANCELLED */
+export function computeAndStore(assembly: Assembly, keyed: KeyedView, onProgress?: (share: number) => void, signal?: AbortSignal): Promise<void> {
   const known = underWay.get(keyed.key);
   if (known) return known;
-  const work = compute(assembly, keyed, onProgress).finally(() => underWay.delete(keyed.key));
+  const work = compute(assembly, keyed, onProgress, signal).finally(() => underWay.delete(keyed.key));
   underWay.set(keyed.key, work);
   return work;
 }
 
-async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void): Promise<void> {
+async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?: (share: number) => void, signal?: AbortSignal): Promise<void> {
   if ((await storedKeys([key])).size) return;
-  await storeResults([[key, await runView({ type: 'view', assembly, spec }, loadGeometries, undefined, onProgress)]]);
+  await storeResults([[key, await runView({ type: 'view', assembly, spec }, loadGeometries, signal, onProgress)]]);
 }
 
 /** What a section of the job along a cut would keep whole, and its size. @throws QuarryError NOT_FOUND */

@@ -6,6 +6,7 @@ import type { ViewRecord } from '../../../core/document/records';
 import { removed } from '../../remove';
 import { newBalloon } from '../../balloon/place/add';
 import { without } from '../../../core/base/without';
+import { withHatch, type Hatch } from '../hatch';
 import { canTurn, slopeAt, turnView } from '../turn';
 import { withPen } from '../pens';
 import { groupsByAssembly, showing, withFaint, withShown } from '../shows';
@@ -44,6 +45,27 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
   );
   const { cut } = view;
   if (cut) {
+    if (scene.result(view.id)?.caps.some((c) => c.component === component)) {
+      const hatch = (id: string, label: string, change: Hatch) =>
+        offer(id, label, () => drawing.edit(label, [{ op: 'put', record: withHatch(view, pathsOf(item), change) }]));
+      const own = view.hatch?.find((h) => h.of.includes(path));
+      const slope = (own?.angle ?? Math.PI / 4) + Math.PI / 12;
+      offers.push(
+        hatch('hatch-turn', 'Turn its hatching by 15°', { ...own, angle: slope % Math.PI }),
+        hatch('hatch-filled', 'Fill it', { pattern: 'filled' }),
+        hatch('hatch-none', 'No hatching in it', { pattern: 'none' }),
+      );
+      if (own) offers.push(hatch('hatch-usual', 'Its usual hatching', {}));
+    }
+    const everywhere = scene.all('view').filter((v) => v.cut && !v.detail);
+    offers.push(
+      offer('whole-everywhere', `Keep item ${item.number} whole in every section`, () =>
+        drawing.edit(
+          `Keep item ${item.number} whole everywhere`,
+          everywhere.map((v) => ({ op: 'put', record: { ...v, cut: { ...v.cut!, keptWhole: [...new Set([...v.cut!.keptWhole, ...pathsOf(item)])] } } })),
+        ),
+      ),
+    );
     const whole = cut.keptWhole.includes(path);
     const above = groupsByAssembly(scene)
       .filter((g) => g.paths.includes(path))

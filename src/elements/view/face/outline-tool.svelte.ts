@@ -1,4 +1,5 @@
 import { distance2, type Vec2 } from '$core/base/vector';
+import simplify from 'simplify-js';
 import type { ViewRecord } from '$core/document/records';
 import { ringOf, type Outline } from '$core/views/outline';
 import type { Drawing } from '$lib/shared/drawing.svelte';
@@ -25,6 +26,8 @@ export interface OutlinePurpose {
 
 /** Points of a stroke keep this distance on paper, mm. */
 const STROKE_STEP_MM = 1.2;
+/** The stroke that is kept runs this near to the one that was drawn, mm on paper. */
+const STROKE_OFF_MM = 0.4;
 /** An outline that encloses less on paper is a slip of the hand, mm². */
 const LEAST_MM2 = 9;
 
@@ -126,8 +129,18 @@ export class OutlineTool implements Tool {
       case 'box':
         return next ? { kind: 'box', from: first, to: next } : undefined;
       default:
-        return points.length > 2 ? { kind: 'free', points } : undefined;
+        return points.length > 2 ? { kind: 'free', points: this.way === 'stroke' ? this.smoothed(points) : points } : undefined;
     }
+  }
+
+  /** A stroke with as few corners as it takes: each can be pulled later. */
+  private smoothed(points: readonly Vec2[]): Vec2[] {
+    const tolerance = STROKE_OFF_MM / (this.view?.scale ?? 1);
+    return simplify(
+      points.map(([x, y]) => ({ x, y })),
+      tolerance,
+      true,
+    ).map((p): Vec2 => [p.x, p.y]);
   }
 
   sketches(): readonly Sketch[] {
