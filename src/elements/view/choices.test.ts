@@ -10,6 +10,9 @@ import { kindOf } from '../kinds.ts';
 import { Scene } from '../scene.ts';
 import { boxEdges } from './box-edges.ts';
 import { pictorialOfCut } from './sections.ts';
+import { ISO_SCALES } from '../../core/sheet/formats.ts';
+import { viewRect } from './draw.ts';
+import { largestScale } from './scale.ts';
 import { arrangeSheet } from './arrange-sheet.ts';
 import { hatchedEverywhere, withHatch } from './hatch.ts';
 import { withPen } from './pens.ts';
@@ -237,6 +240,28 @@ describe('another direction for one view', () => {
     const onEdge = tilted.map(turned).toPaper([50 * Math.cos(Math.PI / 6) - 8 * Math.sin(Math.PI / 6), 50 * Math.sin(Math.PI / 6) + 8 * Math.cos(Math.PI / 6)]);
     expect(slopeAt(tilted, turned, onEdge, 1)).toBeCloseTo(Math.PI / 6, 6);
     expect(slopeAt(tilted, turned, [onEdge[0] + 40, onEdge[1] - 40], 1)).toBeUndefined();
+  });
+});
+
+describe('the largest scale that fits', () => {
+  test('is a standard one at which the view covers nothing, and the next larger one would', () => {
+    // Only the upper left quarter: there is more room around it.
+    const part: ViewRecord = { ...view('view:isometric'), within: { kind: 'circle', at: [0, 20], radius: 15 } };
+    const now = scene.with({ ...drawn.document, [part.id]: part });
+    const s = largestScale(now, part)!;
+    expect(s).toBeGreaterThan(part.scale);
+    expect(ISO_SCALES).toContain(s);
+    const clear = (k: number) => {
+      const [x, y, width, height] = viewRect({ ...part, scale: k }, now.result(part.id));
+      const [ox, oy, ow, oh] = viewRect(part, now.result(part.id));
+      const rect = { x: ox + ow / 2 - width / 2, y: oy + oh / 2 - height / 2, width, height };
+      expect([x, y].every(Number.isFinite)).toBe(true);
+      const frame = now.page('sheet:1').geometry.frame;
+      const inside = rect.x > frame.x && rect.y > frame.y && rect.x + width < frame.x + frame.width && rect.y + height < frame.y + frame.height;
+      return inside && composeSheet(now, 'sheet:1').groups.every((g) => g.id === part.id || g.role === 'frame' || !overlaps(rect, rectOf(g.box), 2));
+    };
+    expect(clear(s)).toBe(true);
+    expect(clear(ISO_SCALES[ISO_SCALES.indexOf(s) - 1]!)).toBe(false);
   });
 });
 

@@ -1,3 +1,9 @@
+import { overlaps, type Rect } from '../../core/base/rect.ts';
+import type { ViewRecord } from '../../core/document/records.ts';
+import { scalesFor } from '../../core/sheet/formats.ts';
+import { allowedOn, standingOn } from '../place.ts';
+import type { Scene } from '../scene.ts';
+import { viewRect } from './draw.ts';
 import { scaleView } from '../../core/document/moves.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
@@ -16,4 +22,23 @@ export function scaledTogether(doc: DrawingDocument, ids: readonly string[], sca
     for (const s of made) if (s.op === 'put') steps.set(s.record.id, s);
   }
   return [...steps.values()];
+}
+
+/** Distance that a view keeps from what stands around it when it is drawn as large as it can be, mm. */
+const AROUND_MM = 8;
+
+/** The largest scale of the standard at which a view, the middle of it where it is, covers nothing else on its sheet. */
+export function largestScale(scene: Scene, view: ViewRecord): number | undefined {
+  const result = scene.result(view.id);
+  if (!result) return undefined;
+  const [x, y, width, height] = viewRect(view, result);
+  const allowed = allowedOn(scene, view.sheet);
+  const others = standingOn(scene, view.sheet, { family: view.id });
+  const [cx, cy] = [x + width / 2, y + height / 2];
+  return scalesFor(scene.drawing.standard, Math.max(width, height) / view.scale).find((s) => {
+    const k = s / view.scale;
+    const r: Rect = { x: cx - (width * k) / 2, y: cy - (height * k) / 2, width: width * k, height: height * k };
+    const inside = r.x >= allowed.x && r.y >= allowed.y && r.x + r.width <= allowed.x + allowed.width && r.y + r.height <= allowed.y + allowed.height;
+    return inside && !others.some((o) => overlaps(r, o, AROUND_MM));
+  });
 }

@@ -6,6 +6,9 @@ import type { ViewRecord } from '../../../core/document/records';
 import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
 import { without } from '../../../core/base/without';
 import { arrangeSheet } from '../arrange-sheet';
+import { scaleView } from '../../../core/document/moves';
+import { scaleText } from '../../../core/sheet/formats';
+import { largestScale } from '../scale';
 import { newView } from '../add';
 import { removed, withProjected } from '../../remove';
 import { lettersOf, nextLetter } from '../letters';
@@ -108,6 +111,17 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       key: '',
       disabled: !view?.shows && !view?.faint,
       run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
+    },
+    {
+      id: 'largest',
+      label: 'Largest scale at which this view fits where it is',
+      key: '',
+      disabled: !view || !drawing.scene.result(view.id),
+      run: () => {
+        const s = view && largestScale(drawing.scene, view);
+        if (view && s) drawing.edit(`Scale ${scaleText(s)}`, scaleView(drawing.document, view.id, s));
+        else notify('trouble', 'No standard scale fits here: make room around the view.');
+      },
     },
     {
       id: 'arrange-sheet',
