@@ -7,7 +7,7 @@ import type { ViewMap } from '../../core/views/view-map.ts';
 
 /** Pull lines: from where a component sat to where it is, broken where any component lies over them. */
 export function drawPulls(view: ViewRecord, result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
-  if (!view.pullLines || result.pulls.length === 0) return [];
+  const lines = view.pullLines ? result.pulls : [];
   const { window, component } = result.map;
   const taken = (x: number, y: number) => {
     const i = Math.floor((x - window.minX) / window.pixelMm);
@@ -15,8 +15,11 @@ export function drawPulls(view: ViewRecord, result: ViewResult, map: ViewMap, st
     return i >= 0 && j >= 0 && i < window.width && j < window.height && component[j * window.width + i]! >= 0;
   };
   const seen = new Set<string>();
-  let d = '';
-  const legs = result.pulls.flatMap((l) => l.points.slice(1).map((to, i) => ({ from: l.points[i]!, to })));
+  // What someone drew is drawn, whatever lies there.
+  let d = (view.handLines ?? [])
+    .map(({ from, to }) => `M${num(map.x(from.at[0]))} ${num(map.y(from.at[1]))}L${num(map.x(to.at[0]))} ${num(map.y(to.at[1]))}`)
+    .join('');
+  const legs = lines.flatMap((l) => l.points.slice(1).map((to, i) => ({ from: l.points[i]!, to })));
   for (const p of legs) {
     const length = Math.hypot(p.to[0] - p.from[0], p.to[1] - p.from[1]);
     const n = Math.max(1, Math.ceil(length / window.pixelMm));

@@ -34,18 +34,7 @@ export const viewKind: Kind<ViewRecord> = {
     return record ? [{ op: 'put', record }] : [];
   },
   findings: viewFindings,
-  follow(view, change) {
-    const to = (p: Vec2) => change.point(view.id, p);
-    // What leaves three places where they are leaves all of them.
-    const stays = (
-      [
-        [0, 0],
-        [1, 0],
-        [0, 1],
-      ] as const
-    ).every((p) => to(p).every((v, k) => v === p[k]));
-    return stays ? view : movedPart(view, to);
-  },
+  follow: (view, change) => movedPart(view, (p, path) => change.point(view.id, p, path)),
   texts(view, scene) {
     // Letters are not typed here: they stand at the cutting line or the outline too.
     if (!view.label || view.cut?.letter || view.detail?.letter) return [];

@@ -2,6 +2,8 @@ import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { movedGap, movedOutline } from '../../core/views/outline.ts';
 
+export type HandLine = NonNullable<ViewRecord['handLines']>[number];
+
 /** What a view has for itself alone: another one made from it begins without. */
 export const OF_ITS_OWN = [
   'within',
@@ -14,14 +16,37 @@ export const OF_ITS_OWN = [
   'arrow',
   'off',
   'locked',
+  'handLines',
 ] as const satisfies readonly (keyof ViewRecord)[];
 
-/** A view whose outline and gaps lie elsewhere in view space; the same object if it has neither. */
-export function movedPart(view: ViewRecord, to: (p: Vec2) => Vec2): ViewRecord {
-  if (!view.within && !view.gaps) return view;
+/**
+ * A view whose outline, gaps and hand-drawn lines lie elsewhere in view space; the same object if nothing of it does.
+ * @param to where a place goes; lines end on components
+ */
+export function movedPart(view: ViewRecord, to: (p: Vec2, path?: string) => Vec2): ViewRecord {
+  // What leaves three places where they are leaves all of them.
+  const stays = (
+    [
+      [0, 0],
+      [1, 0],
+      [0, 1],
+    ] as const
+  ).every((p) => to(p).every((v, k) => v === p[k]));
+  const end = (e: HandLine['from']): HandLine['from'] => {
+    const at = to(e.at, e.of);
+    return at[0] === e.at[0] && at[1] === e.at[1] ? e : { ...e, at };
+  };
+  const lines = view.handLines?.map((l): HandLine => {
+    const [from, then] = [end(l.from), end(l.to)];
+    return from === l.from && then === l.to ? l : { from, to: then };
+  });
+  const linesMove = lines?.some((l, i) => l !== view.handLines![i]) ?? false;
+  const partMoves = !stays && (view.within !== undefined || view.gaps !== undefined);
+  if (!linesMove && !partMoves) return view;
   return {
     ...view,
-    ...(view.within ? { within: movedOutline(view.within, to) } : {}),
-    ...(view.gaps ? { gaps: view.gaps.map((g) => movedGap(g, to)) } : {}),
+    ...(view.within && partMoves ? { within: movedOutline(view.within, to) } : {}),
+    ...(view.gaps && partMoves ? { gaps: view.gaps.map((g) => movedGap(g, to)) } : {}),
+    ...(lines && linesMove ? { handLines: lines } : {}),
   };
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { whyNoShape } from '../../core/cut/cut-shape.ts';
 import { cutShape } from '../../core/cut/record.ts';
 import { gapShape, outlineShape } from '../../core/views/record.ts';
-import { id, NOT_SQUARE, number, paths, point, ref, square, text, vector } from '../../core/document/fields.ts';
+import { id, NOT_SQUARE, number, path, paths, point, ref, square, text, vector } from '../../core/document/fields.ts';
 
 /** Adds the reason why a cut's shape cannot be cut. */
 export function cuttable(
@@ -34,6 +34,9 @@ export const cutRecord = z
   })
   .superRefine(cuttable)
   .readonly();
+
+/** An end of a line drawn by hand: a place on a component, view space, model mm. */
+const lineEnd = z.object({ of: path(), at: point }).readonly();
 
 export const viewRecord = z
   .object({
@@ -78,6 +81,13 @@ export const viewRecord = z
     pullLines: z.boolean(),
     /** Components whose pull line this view leaves out. */
     linesOff: paths().exactOptional(),
+    /** Pull lines that someone drew, from place to place. */
+    handLines: z
+      .array(z.object({ from: lineEnd, to: lineEnd }).readonly())
+      .min(1)
+      .max(500)
+      .readonly()
+      .exactOptional(),
     /** Spread whose positions are drawn over the first ones in phantom lines. */
     second: ref('spread', 'clear').nullable().exactOptional(),
     /** Components that are shown: only these, or all but these; absent: all. */

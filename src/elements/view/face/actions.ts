@@ -112,6 +112,14 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       disabled: !view?.shows && !view?.faint,
       run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
     },
+    { ...tools.action('hand-line', { label: 'Pull line by hand: press two places', key: '' }), shelf: false },
+    {
+      id: 'hand-lines-off',
+      label: 'Remove the pull lines drawn by hand in this view',
+      key: '',
+      disabled: !view?.handLines,
+      run: () => view && drawing.edit('Remove pull lines', [{ op: 'put', record: without(view, 'handLines') }]),
+    },
     {
       id: 'largest',
       label: 'Largest scale at which this view fits where it is',

@@ -9,6 +9,8 @@ import { namedFrame } from '$core/outline/directions';
 import { openBench, type Bench } from '$lib/testing/fake-job';
 import { Tools } from '$lib/sheets/tools.svelte';
 import { actionsOf } from '$lib/sheets/actions';
+import { kindOf } from '../../kinds';
+import { shifted } from '../../change';
 import { viewOffers } from './offers';
 import type { OutlineTool } from './outline-tool.svelte';
 import type { PlaceTool } from './place-tool.svelte';
@@ -33,6 +35,8 @@ async function drag(...places: readonly Vec2[]) {
 }
 const act = (id: string) => actionsOf(bench.drawing, tools).find((a) => a.id === id)!;
 const views = () => recordsOf(bench.document(), 'view');
+
+const cornersOf = (v: ViewRecord): readonly Vec2[] => (v.within?.kind === 'free' ? v.within.points : []);
 
 describe('an outline', () => {
   const way = (w: OutlineTool['way']) => ((tools.current as OutlineTool).way = w);
@@ -67,7 +71,7 @@ describe('an outline', () => {
     expect(tools.current.sketches().filter((s) => s.kind === 'ring')).toHaveLength(3);
     await drag(paper('view:front', [-50, 0]));
     expect(view('view:front').within).toMatchObject({ kind: 'free' });
-    expect((view('view:front').within as { points: unknown[] }).points).toHaveLength(3);
+    expect(cornersOf(view('view:front'))).toHaveLength(3);
   });
   test('in one stroke: with no more corners than its shape takes, each to be pulled', async () => {
     tools.take('detail');
@@ -85,7 +89,7 @@ describe('an outline', () => {
       )[Math.floor(t)]!;
     });
     await drag(...steps.map(([x, y]) => paper('view:front', [-30 + 60 * x, 60 * y])));
-    const points = (views().find((v) => v.detail)!.within as { points: unknown[] }).points;
+    const points = cornersOf(views().find((v) => v.detail)!);
     expect(points.length).toBeGreaterThanOrEqual(4);
     expect(points.length).toBeLessThan(12);
   });
@@ -146,6 +150,40 @@ describe('a view placed', () => {
       parent: null,
     });
     expect(tools.tool).toBe('pick');
+  });
+});
+
+describe('a pull line by hand', () => {
+  test('goes from one component to another, through the centre of a circle, and follows when they move', async () => {
+    bench.drawing.sheetId = 'sheet:1';
+    tools.take('hand-line');
+    tools.current.down(press([415, 292]));
+    expect(said).toHaveLength(1);
+    // The post's circle is seen from above at (0, −25): a press a little beside it means its centre.
+    const [x, y] = paper('view:top', [0, -25]);
+    tools.current.move(press([x + 0.6, y]));
+    tools.current.down(press([x + 0.6, y]));
+    tools.current.down(press(paper('view:top', [33, 4])));
+    await bench.settled();
+    const [line] = view('view:top').handLines!;
+    expect(line!.from).toMatchObject({ of: 'Cap', at: [expect.closeTo(0, 6), expect.closeTo(-25, 6)] });
+    expect(line!.to.of).toBe('Block right');
+    expect(tools.tool).toBe('pick');
+    const drawnLine = bench.drawing.picture!.groups.find((g) => g.id === 'view:top')!.items;
+    expect(drawnLine.some((i) => i.kind === 'stroke' && i.dash?.join() === '6,1,1,1')).toBe(true);
+    // The cap goes 40 mm to the right: the line's end goes with it, the other stays.
+    const moved = kindOf(view('view:top')).follow!(
+      view('view:top'),
+      shifted(
+        (id, path) => (id === 'view:top' && path === 'Cap' ? [40, 0] : undefined),
+        () => 1,
+      ),
+    );
+    expect(moved.handLines![0]).toMatchObject({ from: { at: [expect.closeTo(40, 6), expect.closeTo(-25, 6)] }, to: line!.to });
+    bench.drawing.select({ kind: 'record', id: 'view:top' });
+    act('hand-lines-off').run();
+    expect(view('view:top')).not.toHaveProperty('handLines');
+    await bench.settled();
   });
 });
 

@@ -5,6 +5,7 @@ import type { Tools } from '$lib/sheets/tools.svelte';
 import { newDetail } from '../detail-of';
 import { CuttingLineTool } from './cutting-line-tool.svelte';
 import { DepthTool } from './depth-tool.svelte';
+import { HandLineTool } from './hand-line-tool.svelte';
 import { InterruptTool } from './interrupt-tool.svelte';
 import { OutlineTool, type OutlinePurpose } from './outline-tool.svelte';
 import { PlaceTool } from './place-tool.svelte';
@@ -57,6 +58,7 @@ export function viewTools(drawing: Drawing, tools: Tools): Tool[] {
     new ProjectTool(drawing, done),
     new InterruptTool(drawing, done),
     new DepthTool(drawing, done),
+    new HandLineTool(drawing, done),
     ...purposes.map((p) => new OutlineTool(drawing, p, done)),
   ];
 }
