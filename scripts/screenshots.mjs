@@ -24,6 +24,18 @@ for (const scheme of ['light', 'dark']) {
   await page.locator('[data-part="Ratchet wheel"]').click();
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(out, `sheets${dark}.png`) });
+  if (!dark) {
+    // A view about to be placed: nothing is changed by looking.
+    await page.getByRole('button', { name: /^Sheet 1/ }).click();
+    await page.waitForTimeout(800);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('w');
+    await page.getByRole('button', { name: 'from the right' }).click();
+    const b = await page.getByTestId('sheet').boundingBox();
+    await page.mouse.move(b.x + 0.83 * b.width, b.y + 0.33 * b.height);
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: join(out, 'views.png') });
+  }
   await page.close();
 }
 await browser.close();
