@@ -64,7 +64,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     for (const section of context.cuts) outside.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
-  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + 9, label, lettered(view) ? style.letter : style.item, 'middle'));
+  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + labelDrop(view), label, lettered(view) ? style.letter : style.item, 'middle'));
   return {
     id: view.id,
     role: 'view',
@@ -73,7 +73,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     box,
     items: [...inside, ...outside],
     // A little beside its lines, and on its label.
-    grab: { x: box[0] - 2, y: box[1] - 2, width: box[2] + 4, height: box[3] + 14 },
+    grab: { x: box[0] - 2, y: box[1] - 2, width: box[2] + 4, height: box[3] + labelDrop(view) + 5 },
     ink: joined([rectOf(box), ...inkOf(outside)]),
     solid: { ...solidOf(outside), loose: [rectOf(box)], covers: (r) => result === undefined || covers(view, result, r) },
   };
@@ -92,6 +92,9 @@ function covers(view: ViewRecord, result: ViewResult, r: Rect): boolean {
   for (let j = j0; j <= j1; j++) for (let i = i0; i <= i1; i++) if (component[j * window.width + i]! >= 0) return true;
   return false;
 }
+
+/** How far below a view its label stands, mm: clear of signs of symmetry. */
+export const labelDrop = (view: ViewRecord): number => (view.border === 'symmetry' ? 15 : 9);
 
 /** The letter that a view is called by: of its section, or of the detail it is. */
 const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || view.arrow;

@@ -8,7 +8,7 @@ import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
 import { mainScale, sameScale } from './main-scale.ts';
 import type { LineLook, Pen } from './draw-lines.ts';
-import { drawView, viewRect, type ViewContext } from './draw.ts';
+import { drawView, labelDrop, viewRect, type ViewContext } from './draw.ts';
 import { viewFindings } from './findings.ts';
 import { moveView } from './move.ts';
 import { projectKnobs } from './knobs.ts';
@@ -40,7 +40,7 @@ export const viewKind: Kind<ViewRecord> = {
     if (!view.label || view.cut?.letter || view.detail?.letter) return [];
     const [x, y, width, height] = viewRect(view, scene.result(view.id));
     const size = scene.page(view.sheet).style.item;
-    const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + 8 - size, width: Math.max(40, width), height: size + 3 };
+    const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + labelDrop(view) - 1 - size, width: Math.max(40, width), height: size + 3 };
     return [{ name: 'name', label: 'Name of view', box, height: size, value: view.name, write: (name) => [{ op: 'put', record: { ...view, name } }] }];
   },
 };

@@ -176,6 +176,12 @@ describe('half of a symmetric view', () => {
       .flatMap((i) => (i.kind === 'stroke' && !i.source ? [pointsOfPath(i.d).flat()] : []))
       .filter((p) => p.length === 2 && p.every((q) => Math.abs(Math.abs(q[0]! - map.x(0)) - 1.75) < 1e-3));
     expect(across).toHaveLength(4);
+    // What stands under it stands clear of them.
+    const label = composeSheet(after(put({ ...half, label: true })), 'sheet:1')
+      .groups.find((g) => g.id === 'view:front')!
+      .items.find((i) => i.kind === 'text' && i.text.startsWith('Front'));
+    const lowest = Math.max(...across.flatMap((p) => p.map((q) => q[1]!)));
+    expect(label?.kind === 'text' && label.y - label.height).toBeGreaterThan(lowest);
   });
 });
 
