@@ -47,7 +47,8 @@ function rescaleView(v: ViewRecord, k: number): ViewRecord {
   return {
     ...v,
     scale: v.scale / k,
-    pivot: [v.pivot[0] * k, v.pivot[1] * k],
+    // A detail's went along with its outline.
+    pivot: v.detail && v.within ? v.pivot : [v.pivot[0] * k, v.pivot[1] * k],
     ...(v.hiddenWithinMm === undefined ? {} : { hiddenWithinMm: v.hiddenWithinMm * k }),
     cut: v.cut && rescaleCut(v.cut, k),
   };

@@ -4,6 +4,7 @@ import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { roomFor } from '../../core/draft/new-view.ts';
 import { scalesFor } from '../../core/sheet/formats.ts';
+import { componentAt } from '../../core/views/compute-view.ts';
 import { outlineBox, type Outline } from '../../core/views/outline.ts';
 import { allowedOn, standingOn } from '../place.ts';
 import type { Scene } from '../scene.ts';
@@ -39,6 +40,8 @@ export function newDetail(scene: Scene, parent: ViewRecord, within: Outline, id:
   const place = at
     ? { at, scale: wanted, free: true }
     : roomFor(size, scales, near, allowedOn(scene, parent.sheet), standingOn(scene, parent.sheet, { id: parent.id }));
+  const result = scene.result(parent.id);
+  const path = result && scene.components[componentAt(result, (x0 + x1) / 2, (y0 + y1) / 2)]?.path;
   const record: ViewRecord = {
     ...without(parent, ...OF_ITS_OWN),
     id,
@@ -50,7 +53,7 @@ export function newDetail(scene: Scene, parent: ViewRecord, within: Outline, id:
     align: null,
     label: true,
     within,
-    detail: { of: parent.id, letter },
+    detail: { of: parent.id, letter, ...(path === undefined ? {} : { on: path }) },
   };
   return { record, free: place.free };
 }

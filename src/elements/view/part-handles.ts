@@ -3,6 +3,7 @@ import type { ViewRecord } from '../../core/document/records.ts';
 import { movedOutline, outlineBox, type Outline } from '../../core/views/outline.ts';
 import type { Handle } from '../kind.ts';
 import type { Scene } from '../scene.ts';
+import { movedWithin } from './part.ts';
 
 /** More corners than this are not dragged one by one. */
 const MOST_CORNERS = 60;
@@ -62,10 +63,7 @@ export function dragPart(view: ViewRecord, by: Vec2, scene: Scene, handle: strin
   const shift = (v: ViewRecord): Vec2 => [by[0] / v.scale, -by[1] / v.scale];
   if (what === 'outline' && view.within) {
     const within = draggedOutline(view.within, a!, Number(b), shift(carrier), LEAST_MM / carrier.scale);
-    if (!view.detail) return { ...view, within };
-    // A detail stays where it is on the sheet.
-    const [x0, y0, x1, y1] = outlineBox(within);
-    return { ...view, within, pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
+    return { ...view, ...movedWithin(view, within) };
   }
   if (what === 'gap' && view.gaps) {
     const gaps = view.gaps.map((g, i) => {

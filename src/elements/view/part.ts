@@ -1,6 +1,6 @@
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
-import { movedGap, movedOutline } from '../../core/views/outline.ts';
+import { movedGap, movedOutline, outlineBox, type Outline } from '../../core/views/outline.ts';
 
 export type HandLine = NonNullable<ViewRecord['handLines']>[number];
 
@@ -24,14 +24,15 @@ export const OF_ITS_OWN = [
  * @param to where a place goes; lines end on components
  */
 export function movedPart(view: ViewRecord, to: (p: Vec2, path?: string) => Vec2): ViewRecord {
+  // An outline goes where the component goes that it is around.
+  const outlineTo = (p: Vec2) => to(p, view.detail?.on);
   // What leaves three places where they are leaves all of them.
-  const stays = (
-    [
-      [0, 0],
-      [1, 0],
-      [0, 1],
-    ] as const
-  ).every((p) => to(p).every((v, k) => v === p[k]));
+  const places: readonly Vec2[] = [
+    [0, 0],
+    [1, 0],
+    [0, 1],
+  ];
+  const stays = places.every((p) => outlineTo(p).every((v, k) => v === p[k]));
   const end = (e: HandLine['from']): HandLine['from'] => {
     const at = to(e.at, e.of);
     return at[0] === e.at[0] && at[1] === e.at[1] ? e : { ...e, at };
@@ -45,8 +46,15 @@ export function movedPart(view: ViewRecord, to: (p: Vec2, path?: string) => Vec2
   if (!linesMove && !partMoves) return view;
   return {
     ...view,
-    ...(view.within && partMoves ? { within: movedOutline(view.within, to) } : {}),
+    ...(view.within && partMoves ? movedWithin(view, movedOutline(view.within, outlineTo)) : {}),
     ...(view.gaps && partMoves ? { gaps: view.gaps.map((g) => movedGap(g, to)) } : {}),
     ...(lines && linesMove ? { handLines: lines } : {}),
   };
+}
+
+/** A detail stands for the middle of what it encloses, wherever that is. */
+export function movedWithin(view: ViewRecord, within: Outline): Pick<ViewRecord, 'within' | 'pivot'> {
+  if (!view.detail) return { within, pivot: view.pivot };
+  const [x0, y0, x1, y1] = outlineBox(within);
+  return { within, pivot: [(x0 + x1) / 2, (y0 + y1) / 2] };
 }

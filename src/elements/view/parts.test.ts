@@ -1,11 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import type { ViewRecord } from '../../core/document/records.ts';
+import { rescaleDrawing } from '../../core/document/rescale.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { lengthsOf } from '../../core/outline/linework.ts';
 import { specified } from '../../core/views/view-spec.ts';
 import { copiesOf, movedToSheet } from '../copy.ts';
+import { shifted } from '../change.ts';
 import { composeSheet } from '../compose.ts';
 import { kindOf } from '../kinds.ts';
 import { removed, withProjected } from '../remove.ts';
@@ -43,7 +45,7 @@ describe('a detail', () => {
     // 1:1 and 2:1 are neighbours in the row of ISO 5455, 2:1 and 5:1 are not: at least twice.
     expect(detail.scale / front.scale).toBeGreaterThanOrEqual(2);
     expect(detail.scale / front.scale).toBeLessThanOrEqual(2.5);
-    expect([detail.detail, detail.name]).toEqual([{ of: 'view:front', letter: 'B' }, 'Detail B']);
+    expect([detail.detail, detail.name]).toEqual([{ of: 'view:front', letter: 'B', on: 'Post' }, 'Detail B']);
     const scene = after(put(detail));
     expect(specified(detail, scene.document, drawn.assembly).text).toBe(specified(front, drawn.document, drawn.assembly).text);
     const part = scene.result('view:detail')!;
@@ -78,6 +80,31 @@ describe('a detail', () => {
     const [larger] = drag!(detail, [4, 4], scene, 'outline-rim');
     const rim = 12 * Math.SQRT1_2 + 4 * k;
     expect((larger as { record: ViewRecord }).record.within).toMatchObject({ kind: 'circle', radius: expect.closeTo(Math.hypot(rim, rim), 9) as number });
+  });
+  test('goes where the component goes that it is around, as in a newer model or another spread; what it shows stays in its place', () => {
+    const moved = kindOf(detail).follow!(
+      detail,
+      shifted(
+        (id, path) => (id === 'view:detail' && path === 'Post' ? [7, 3] : undefined),
+        () => 1,
+      ),
+    );
+    expect(moved).toMatchObject({ within: { kind: 'circle', at: [7, 33], radius: 12 }, pivot: [7, 33], at: detail.at });
+    expect(
+      kindOf(detail).follow!(
+        detail,
+        shifted(
+          (_, path) => (path === 'Plate' ? [7, 3] : undefined),
+          () => 1,
+        ),
+      ),
+    ).toBe(detail);
+  });
+  test('of a model ten times as large encloses the same, as large on paper', () => {
+    const { document } = after(put(detail));
+    const r = applySteps(document, rescaleDrawing(document, 10));
+    expect(r.ok && r.document['view:detail']).toMatchObject({ within: { at: [0, 300], radius: 120 }, pivot: [0, 300], at: detail.at });
+    expect(r.ok && (r.document['view:detail'] as ViewRecord).scale).toBeCloseTo(detail.scale / 10, 9);
   });
   test('of a section turns round with it', () => {
     const section = drawn.document['view:section'] as ViewRecord;

@@ -98,9 +98,9 @@ export const viewRecord = z
     within: outlineShape.exactOptional(),
     /** How the border of `within` is drawn; absent: a line around details, else a free-hand line where something is broken off. */
     border: z.enum(['none', 'line', 'break', 'symmetry']).exactOptional(),
-    /** A detail of another view: direction, cut and components are that view's. */
+    /** A detail of another view: direction, cut and components are that view's. Where the component `on` goes it goes too. */
     detail: z
-      .object({ of: ref('view', 'clear').nullable(), letter: z.string().max(4) })
+      .object({ of: ref('view', 'clear').nullable(), letter: z.string().max(4), on: path().exactOptional() })
       .readonly()
       .exactOptional(),
     /** Stretches that are left out. */

@@ -121,7 +121,7 @@ export function turnRound(scene: Scene, view: ViewRecord): Step[] {
   };
   const details = detailsBelow(scene, view.id);
   const turned = new Set([view.id, ...details.map((d) => d.id)]);
-  const put: Step[] = [record, ...details.map((d) => ({ ...d, pivot: [-d.pivot[0], d.pivot[1]] as const }))].map((r) => ({ op: 'put', record: r }));
+  const put: Step[] = [{ op: 'put', record }];
   const now = applySteps(scene.document, put);
   return now.ok ? [...put, ...followAll(now.document, mirrored(turned))] : [];
 }
