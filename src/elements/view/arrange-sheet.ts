@@ -20,59 +20,58 @@ const LEAST_MM = 15;
 export function arrangeSheet(scene: Scene, sheet: string, fixed: ReadonlySet<string> = new Set()): Step[] | undefined {
   const picture = composeSheet(scene, sheet);
   const views = scene.viewsOn(sheet).filter((v) => !v.off);
-  const footprints = new Map(views.map((v) => [v.id, footprintOf(v, picture.groups, scene)]));
   const here = new Set(views.map((v) => v.id));
-  const roots = views.filter((v) => {
-    const root = rootOf(scene.document, v);
-    return root.id === v.id || !here.has(root.id);
-  });
-  const families = new Map(
-    roots.map((r) => [
-      r.id,
-      alignedFamily(scene.document, r.id).filter((v) => here.has(v.id) && rootOf(scene.document, v).id === rootOf(scene.document, r).id),
-    ]),
-  );
-  const stays = (id: string) => families.get(id)!.some((v) => fixed.has(v.id));
-  const obstacles: Rect[] = picture.groups.flatMap((g) => {
-    if (g.role === 'title' || g.role === 'list') return [rectOf(g.box)];
-    return [];
-  });
-  for (const r of roots) if (stays(r.id)) obstacles.push(...families.get(r.id)!.map((v) => footprints.get(v.id)!));
-  const bodies: (Body & { readonly offsets: (gap: number) => ReadonlyMap<string, readonly [number, number]> })[] = [];
-  for (const r of roots) {
-    if (stays(r.id)) continue;
-    const family = families.get(r.id)!;
-    const offsets = (gap: number) => offsetsOf(family, footprints, gap);
-    const placedRects = (gap: number) => {
-      const by = offsets(gap);
-      return family.map((v): Rect => {
-        const f = footprints.get(v.id)!;
-        const [dx, dy] = by.get(v.id)!;
-        return { ...f, x: f.x + dx, y: f.y + dy };
-      });
-    };
-    const rects = (gap: number) => {
-      const list = placedRects(gap);
-      const all = joined(list);
-      return list.map((q) => ({ ...q, x: q.x - all.x, y: q.y - all.y }));
-    };
-    bodies.push({ id: r.id, rects, offsets });
+  const footprints = new Map(views.map((v) => [v.id, footprintOf(v, picture.groups, scene)]));
+  const obstacles = picture.groups.filter((g) => g.role === 'title' || g.role === 'list').map((g) => rectOf(g.box));
+  const families: Family[] = [];
+  // By their root, also when that is hidden or stands elsewhere: what is in line stays together.
+  for (const root of new Set(views.map((v) => rootOf(scene.document, v).id))) {
+    const members = alignedFamily(scene.document, root).filter((v) => here.has(v.id));
+    if (members.some((v) => fixed.has(v.id))) obstacles.push(...members.map((v) => footprints.get(v.id)!));
+    else families.push(new Family(root, members, footprints));
   }
-  if (!bodies.length) return [];
-  const layout = layOut(bodies, scene.page(sheet).geometry.frame, obstacles, LEAST_MM);
-  if (!layout) return undefined;
-  return bodies.flatMap((b): Step[] => {
-    const by = b.offsets(layout.gap);
-    const family = families.get(b.id)!;
-    const now = joined(
-      family.map((v) => ({ ...footprints.get(v.id)!, x: footprints.get(v.id)!.x + by.get(v.id)![0], y: footprints.get(v.id)!.y + by.get(v.id)![1] })),
-    );
-    const [x, y] = layout.at.get(b.id)!;
-    return family.map((v) => {
-      const [dx, dy] = by.get(v.id)!;
-      return { op: 'put', record: shiftedView(v, x - now.x + dx, y - now.y + dy) };
+  if (!families.length) return [];
+  const layout = layOut(families, scene.page(sheet).geometry.frame, obstacles, LEAST_MM);
+  return layout && families.flatMap((f) => f.movedTo(layout.at.get(f.id)!, layout.gap));
+}
+
+/** Views in line with each other, as one body. */
+class Family implements Body {
+  readonly id: string;
+  private readonly members: readonly ViewRecord[];
+  private readonly footprints: ReadonlyMap<string, Rect>;
+
+  constructor(id: string, members: readonly ViewRecord[], footprints: ReadonlyMap<string, Rect>) {
+    this.id = id;
+    this.members = members;
+    this.footprints = footprints;
+  }
+
+  rects(gap: number): Rect[] {
+    const { placed, corner } = this.apart(gap);
+    return placed.map((r) => ({ ...r, x: r.x - corner[0], y: r.y - corner[1] }));
+  }
+
+  /** The steps that put its upper left corner at a place, its views `gap` apart. */
+  movedTo([x, y]: readonly [number, number], gap: number): Step[] {
+    const { offsets, corner } = this.apart(gap);
+    return this.members.map((v) => {
+      const [dx, dy] = offsets.get(v.id)!;
+      return { op: 'put', record: shiftedView(v, x - corner[0] + dx, y - corner[1] + dy) };
     });
-  });
+  }
+
+  /** Where its views would be on the sheet, its first one where it is. */
+  private apart(gap: number) {
+    const offsets = offsetsOf(this.members, this.footprints, gap);
+    const placed = this.members.map((v): Rect => {
+      const f = this.footprints.get(v.id)!;
+      const [dx, dy] = offsets.get(v.id)!;
+      return { ...f, x: f.x + dx, y: f.y + dy };
+    });
+    const all = joined(placed);
+    return { offsets, placed, corner: [all.x, all.y] as const };
+  }
 }
 
 /** What a view takes up with its label and all that belongs to it. */

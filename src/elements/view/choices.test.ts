@@ -292,6 +292,20 @@ describe('a sheet arranged', () => {
     expect(t!.at[1]).toBeGreaterThan(f!.at[1]);
     expect(r!.at[0]).toBeLessThan(f!.at[0]);
   });
+  test('keeps the neighbours of a hidden parent together: each is moved once', () => {
+    const hidden = { ...drawn.document, 'view:front': { ...front, off: true as const } };
+    const steps = arrangeSheet(scene.with(hidden), 'sheet:1')!;
+    const ids = steps.map((s) => (s.op === 'put' ? s.record.id : ''));
+    expect(ids).toEqual([...new Set(ids)]);
+    expect(ids).toContain('view:top');
+    expect(ids).not.toContain('view:front');
+    const shift = (id: string) => {
+      const s = steps.find((one) => one.op === 'put' && one.record.id === id);
+      const now = (s as { record: ViewRecord }).record.at;
+      return now.map((v, k) => v - view(id).at[k]!);
+    };
+    shift('view:top').forEach((v, k) => expect(v).toBeCloseTo(shift('view:right')[k]!, 9));
+  });
   test('leaves what is locked', () => {
     const now = arranged(new Set(['view:isometric']));
     expect(now.one('view', 'view:isometric')!.at).toEqual(crowded['view:isometric'].at);
