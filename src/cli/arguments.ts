@@ -7,7 +7,7 @@ export interface Arguments {
   readonly options: ReadonlyMap<string, string>;
 }
 
-const FLAGS = new Set(['hidden', 'tangent']);
+const FLAGS = new Set(['hidden', 'tangent', 'centrelines']);
 const VALUES = new Set([
   'direction',
   'spread',

@@ -10,6 +10,7 @@ import { computeView } from '../core/views/compute-view.ts';
 import type { Gap, Outline } from '../core/views/outline.ts';
 import { extentOf, partOfView } from '../core/views/part-of-view.ts';
 import type { Arguments } from './arguments.ts';
+import { centrelinesOf } from './centrelines.ts';
 import { leftOutOf } from './choice.ts';
 import { loadModel } from './load.ts';
 import { numbersOf } from './numbers.ts';
@@ -59,6 +60,7 @@ export async function view(args: Arguments): Promise<unknown> {
         name: i.values.description.text,
         visiblePx: Math.round(i.components.reduce((s, c) => s + result.visibleArea[c]!, 0) / perPixel),
       })),
+    ...(args.options.has('centrelines') && !pulls.length ? { centrelines: centrelinesOf({ ...m, frame, result, hidden: args.options.has('hidden') }) } : {}),
     timingsMs: { kernel: Math.round(m.read.times.kernel), mesh: Math.round(m.read.times.read), outline: Math.round(outline) },
   };
 }

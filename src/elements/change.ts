@@ -10,12 +10,14 @@ export interface Change {
   point(view: string, at: Vec2, path?: string): Vec2;
   /** A place beside a view, relative to the view's place on the sheet, paper mm, y down. @param path as in `point` */
   offset(view: string, by: Vec2, path?: string): Vec2;
+  /** A length of the model, mm. */
+  length(mm: number): number;
 }
 
 const same = (_: string, v: Vec2): Vec2 => v;
 
 /** A change of which only some things are told: the rest stays. */
-export const changeOf = (told: Partial<Change>): Change => ({ point: told.point ?? same, offset: told.offset ?? same });
+export const changeOf = (told: Partial<Change>): Change => ({ point: told.point ?? same, offset: told.offset ?? same, length: told.length ?? ((mm) => mm) });
 
 /** Views drawn larger or smaller. @param factors by view id */
 export function scaled(factors: ReadonlyMap<string, number>): Change {
@@ -28,12 +30,12 @@ export function scaled(factors: ReadonlyMap<string, number>): Change {
 }
 
 /** The model came `k` times as large; on paper everything stays. */
-export const grown = (k: number): Change => changeOf({ point: (_, at) => [at[0] * k, at[1] * k] });
+export const grown = (k: number): Change => changeOf({ point: (_, at) => [at[0] * k, at[1] * k], length: (mm) => mm * k });
 
 /** Views seen from the other side: left and right change places. */
 export function mirrored(turned: ReadonlySet<string>): Change {
   const flip = (view: string, v: Vec2): Vec2 => (turned.has(view) ? [-v[0], v[1]] : v);
-  return { point: flip, offset: flip };
+  return changeOf({ point: flip, offset: flip });
 }
 
 /**
@@ -43,7 +45,7 @@ export function mirrored(turned: ReadonlySet<string>): Change {
  */
 export function shifted(shift: (view: string, path: string) => Vec2 | undefined, scaleOf: (view: string) => number): Change {
   const of = (view: string, path: string | undefined) => (path === undefined ? undefined : shift(view, path));
-  return {
+  return changeOf({
     point: (view, at, path) => {
       const d = of(view, path);
       return d ? [at[0] + d[0], at[1] + d[1]] : at;
@@ -54,5 +56,5 @@ export function shifted(shift: (view: string, path: string) => Vec2 | undefined,
       const k = scaleOf(view);
       return [by[0] + d[0] * k, by[1] - d[1] * k];
     },
-  };
+  });
 }

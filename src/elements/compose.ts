@@ -25,5 +25,14 @@ export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
   const views = elements.flatMap((r) =>
     r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id), ...scene.detailsOf(r.id), ...scene.arrowsOn(r.id)] : [],
   );
-  return [scene.drawing, scene.ledger, scene.items, scene.sheets.length, scene.sheets.findIndex((s) => s.id === sheet), ...elements, ...views];
+  return [
+    scene.drawing,
+    scene.ledger,
+    scene.partFeatures,
+    scene.items,
+    scene.sheets.length,
+    scene.sheets.findIndex((s) => s.id === sheet),
+    ...elements,
+    ...views,
+  ];
 }

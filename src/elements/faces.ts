@@ -1,6 +1,7 @@
 import type { RecordOf } from '../core/document/records';
 import { balloonFace } from './balloon/face';
 import { centreFace } from './centre/face';
+import { dimensionFace } from './dimension/face';
 import type { Face } from './face';
 import type { ElementRecord, ElementType } from './kinds';
 import { listFace } from './list/face';
@@ -12,6 +13,7 @@ export const FACES = {
   view: viewFace,
   balloon: balloonFace,
   centre: centreFace,
+  dimension: dimensionFace,
   list: listFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };

@@ -1,6 +1,7 @@
 import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.ts';
 import { balloonKind } from './balloon/kind.ts';
 import { centreKind } from './centre/kind.ts';
+import { dimensionKind } from './dimension/kind.ts';
 import type { Kind } from './kind.ts';
 import { listKind } from './list/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
@@ -17,6 +18,7 @@ export const KINDS = {
   view: viewKind,
   balloon: balloonKind,
   centre: centreKind,
+  dimension: dimensionKind,
   list: listKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 

@@ -17,6 +17,10 @@ import { itemsOf, type Item } from '../core/ledger/items.ts';
 import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
 import { pageOf, type Page } from '../core/sheet/page.ts';
 import { seenAs } from '../core/views/detail.ts';
+import type { PartFeatures } from '../core/features/part-features.ts';
+import { placesInView } from '../core/features/in-view.ts';
+import type { Placement } from '../core/base/placement.ts';
+import { specified } from '../core/views/view-spec.ts';
 import { partOfView } from '../core/views/part-of-view.ts';
 import { viewMapOf, type ViewMap } from '../core/views/view-map.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
@@ -29,6 +33,8 @@ export interface SceneInput {
   readonly results: { get(view: string): ViewResult | undefined };
   /** Visible areas of views whose results are not at hand, mm² at 1:1 by component. */
   readonly seen?: { get(view: string): ArrayLike<number> | undefined };
+  /** What is measured on parts, by geometry key, as far as it is at hand. */
+  readonly features?: { get(geometry: string): PartFeatures | undefined };
 }
 
 /** A drawing at one moment, indexed: by type, sheet, view and path. Built once per version of the document. */
@@ -43,6 +49,9 @@ export class Scene {
   readonly items: readonly Item[];
   private readonly results: SceneInput['results'];
   private readonly seen: SceneInput['seen'];
+  /** Where features of parts come from: another object once more are at hand. */
+  readonly partFeatures: SceneInput['features'];
+  private readonly places = new Map<string, readonly Placement[]>();
   private readonly byType = new Map<string, DrawingDocumentRecord[]>();
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
   private readonly sections = new Map<string, ViewRecord[]>();
@@ -54,11 +63,12 @@ export class Scene {
   private readonly itemByComponent: readonly (Item | undefined)[];
   private known: { readonly families?: readonly MaterialFamily[] } = {};
 
-  constructor({ document, assembly, results, seen }: SceneInput) {
+  constructor({ document, assembly, results, seen, features }: SceneInput) {
     this.document = document;
     this.assembly = assembly;
     this.results = results;
     this.seen = seen;
+    this.partFeatures = features;
     this.components = componentsOf(assembly);
     this.drawing = drawingOf(document);
     this.ledger = ledgerOf(document);
@@ -87,7 +97,13 @@ export class Scene {
 
   /** The same drawing with another document. */
   with(document: DrawingDocument): Scene {
-    return new Scene({ document, assembly: this.assembly, results: this.results, ...(this.seen ? { seen: this.seen } : {}) });
+    return new Scene({
+      document,
+      assembly: this.assembly,
+      results: this.results,
+      ...(this.seen ? { seen: this.seen } : {}),
+      ...(this.partFeatures ? { features: this.partFeatures } : {}),
+    });
   }
 
   /** All records of a type, by id. */
@@ -162,6 +178,18 @@ export class Scene {
     const whole = !record?.within && !record?.gaps;
     if (record?.off) return undefined;
     return this.result(view)?.visibleArea ?? (whole ? this.seen?.get(view) : undefined);
+  }
+
+  /** What is measured on the part of a component; undefined while it is not at hand. */
+  features(component: number): PartFeatures | undefined {
+    return this.partFeatures?.get(this.assembly.parts[this.components[component]!.part]!.geometryKey);
+  }
+
+  /** Where the components are in a view: placements into its axes (x right, y up, z towards the reader), model mm. */
+  placed(view: ViewRecord): readonly Placement[] {
+    let places = this.places.get(view.id);
+    if (!places) this.places.set(view.id, (places = placesInView(specified(view, this.document, this.assembly).spec, this.components)));
+    return places;
   }
 
   map(view: ViewRecord): ViewMap {

@@ -1,6 +1,7 @@
 import PDFDocument from 'pdfkit';
 import type { DisplayItem, DisplayList } from '../core/picture/display-list.ts';
 import { emFor, textWidth } from '../core/picture/lettering.ts';
+import { BOLD } from '../core/picture/svg-items.ts';
 
 export interface PdfOptions {
   readonly title: string;
@@ -54,7 +55,16 @@ function draw(pdf: PDFKit.PDFDocument, i: DisplayItem, options: PdfOptions): voi
       const size = emFor(i.height);
       const width = textWidth(i.text, i.height);
       const x = i.anchor === 'start' ? i.x : i.anchor === 'end' ? i.x - width : i.x - width / 2;
-      pdf.font('lettering').fontSize(size).fillColor('#000000').text(i.text, x, i.y, { lineBreak: false, baseline: 'alphabetic' });
+      pdf.save();
+      if (i.turn) pdf.rotate(-i.turn, { origin: [i.x, i.y] });
+      const bold = i.bold ? { fill: true, stroke: true } : {};
+      if (i.bold) pdf.lineWidth(i.height * BOLD).strokeColor(i.color ?? '#000000');
+      pdf
+        .font('lettering')
+        .fontSize(size)
+        .fillColor(i.color ?? '#000000')
+        .text(i.text, x, i.y, { lineBreak: false, baseline: 'alphabetic', ...bold });
+      pdf.restore();
       return;
     }
     case 'image': {

@@ -37,11 +37,15 @@ export async function json(event: RequestEvent): Promise<unknown> {
 const gzipped = promisify(gzip);
 
 /** A large answer as JSON, compressed (on another thread) where the browser takes it. */
-export async function compressed(event: RequestEvent, data: unknown): Promise<Response> {
-  const text = JSON.stringify(data);
-  const headers = { 'content-type': 'application/json', 'cache-control': 'no-cache', vary: 'accept-encoding' };
-  if (!/\bgzip\b/.test(event.request.headers.get('accept-encoding') ?? '')) return new Response(text, { headers });
-  return new Response(bytes(await gzipped(text, { level: 1 })), { headers: { ...headers, 'content-encoding': 'gzip' } });
+export const compressed = (event: RequestEvent, data: unknown): Promise<Response> => zipped(event, JSON.stringify(data), 'application/json');
+
+/** … and as bytes. */
+export const compressedBytes = (event: RequestEvent, data: Uint8Array): Promise<Response> => zipped(event, data, 'application/octet-stream');
+
+async function zipped(event: RequestEvent, data: string | Uint8Array, type: string): Promise<Response> {
+  const headers = { 'content-type': type, 'cache-control': 'no-cache', vary: 'accept-encoding' };
+  if (!/\bgzip\b/.test(event.request.headers.get('accept-encoding') ?? '')) return new Response(typeof data === 'string' ? data : bytes(data), { headers });
+  return new Response(bytes(await gzipped(data, { level: 1 })), { headers: { ...headers, 'content-encoding': 'gzip' } });
 }
 
 /** Bytes as a response body: a copy, as a buffer may be a piece of a larger one. */

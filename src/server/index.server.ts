@@ -8,6 +8,7 @@ export * from './services/demo-files.ts';
 export { loadDrawing } from './services/documents.ts';
 export * from './services/edits.ts';
 export * from './services/exports.ts';
+export { jobFeatures } from './services/features.ts';
 export * from './services/jobs.ts';
 export * from './services/models.ts';
 export * from './services/pictures.ts';

@@ -10,21 +10,33 @@ export class EdgeList {
   private readonly faces: number[] = [];
   private readonly curves: number[] = [];
   private readonly params: number[] = [];
+  private readonly origins: number[] = [];
 
-  /** An edge of fewer than two vertices is none. @param params of the curve; missing ones are 0 */
+  /**
+   * An edge of fewer than two vertices is none.
+   * @param curve missing params are 0
+   * @param origin see `PartGeometry.edgeOrigin`
+   */
   add(
     vertices: readonly number[],
     edgeClass: number,
     faces: readonly [number, number],
     curve: { readonly kind: number; readonly params: ArrayLike<number> },
+    origin = 0,
   ): void {
     if (vertices.length < 2) return;
     for (const v of vertices) this.vertices.push(v);
     this.start.push(this.vertices.length);
     this.classes.push(edgeClass);
+    this.origins.push(origin);
     this.faces.push(...faces);
     this.curves.push(curve.kind);
     for (let k = 0; k < EDGE_STRIDE; k++) this.params.push(curve.params[k] ?? 0);
+  }
+
+  /** Of a part that was cut. */
+  finishCut(): EdgeArrays & { readonly edgeOrigin: Int32Array } {
+    return { ...this.finish(), edgeOrigin: Int32Array.from(this.origins) };
   }
 
   finish(): EdgeArrays {

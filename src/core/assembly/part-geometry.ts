@@ -28,6 +28,8 @@ export interface PartGeometry {
   readonly edgeParams: Float64Array;
   /** 1 for faces that a cut left as its walls: seen edge-on their edges are not drawn (ISO 128-40). Absent: none are. */
   readonly walls?: Uint8Array;
+  /** Of a part that was cut: per edge the edge of the whole part it is a piece of, or -1 - f where face f was cut. Absent: edges are its own. */
+  readonly edgeOrigin?: Int32Array;
   /** No mesh edge is without its twin. */
   readonly closed: boolean;
   /** Largest distance between mesh and surface, mm. */

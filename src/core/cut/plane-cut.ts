@@ -333,7 +333,7 @@ class PlaneCut {
       const params = g.edgeParams.subarray(e * EDGE_STRIDE, (e + 1) * EDGE_STRIDE);
       let open: number[] = [];
       const flush = () => {
-        out.add(open, g.edgeClass[e]!, faces, { kind: g.edgeCurve[e]!, params });
+        out.add(open, g.edgeClass[e]!, faces, { kind: g.edgeCurve[e]!, params }, g.edgeOrigin?.[e] ?? e);
         open = [];
       };
       for (let p = g.edgeStart[e]!; p < g.edgeStart[e + 1]! - 1; p++) {
@@ -353,8 +353,8 @@ class PlaneCut {
     }
     for (const l of loops)
       for (const piece of splitAtFaces(l))
-        out.add(piece.vertices, EdgeClass.cut, [piece.face, capFace], capCurve(g, this.plane, piece.face, piece.vertices, this.positions));
-    return out.finish();
+        out.add(piece.vertices, EdgeClass.cut, [piece.face, capFace], capCurve(g, this.plane, piece.face, piece.vertices, this.positions), -1 - piece.face);
+    return out.finishCut();
   }
 }
 

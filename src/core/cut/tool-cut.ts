@@ -181,9 +181,10 @@ function edgesOf(g: PartGeometry, rest: SolidDifference, face: Uint32Array, mesh
           : chain.length === 2
             ? { kind: CurveKind.line, params: [] }
             : fitCurve(samples);
-      out.add(chain, edge >= 0 ? g.edgeClass[edge]! : EdgeClass.cut, faces, curve);
+      const origin = edge < 0 ? -1 - faces[0] : (g.edgeOrigin?.[edge] ?? edge);
+      out.add(chain, edge >= 0 ? g.edgeClass[edge]! : EdgeClass.cut, faces, curve, origin);
     }
-  return out.finish();
+  return out.finishCut();
 }
 
 /** Two faces may meet along several edges: the one whose chord passes nearest to the middle of the piece. */

@@ -20,12 +20,13 @@ const MOST_PATHS = 100_000;
  *   the fields named by `also` with it (`clear`).
  * - path: a component of the model. The field stays and is stale, which the findings show (`stale`), or it is taken out of
  *   the list that it is in (`leaveOut`).
- * - edge: an edge of a component. It is marked as lost (`stale`), or taken out of its list (`leaveOut`).
+ * - edge, face: an edge or a face of a component. It is marked as lost (`stale`), or taken out of its list (`leaveOut`).
  */
 export type Reference =
   | { readonly to: 'record'; readonly type: string; readonly whenGone: 'dropWith' | 'clear'; readonly also?: readonly string[] }
   | { readonly to: 'path'; readonly whenGone: 'stale' | 'leaveOut' }
-  | { readonly to: 'edge'; readonly whenGone: 'stale' | 'leaveOut' };
+  | { readonly to: 'edge'; readonly whenGone: 'stale' | 'leaveOut' }
+  | { readonly to: 'face'; readonly whenGone: 'stale' | 'leaveOut' };
 
 /** How a list of references shrinks. */
 export interface Shrinking {
@@ -79,6 +80,25 @@ export const edge = () => edgeFields().register(references, { to: 'edge', whenGo
 export const edges = () =>
   z
     .array(edgeFields().register(references, { to: 'edge', whenGone: 'leaveOut' }).readonly())
+    .max(10_000)
+    .readonly();
+
+const faceFields = () =>
+  z.object({
+    component: pathText(),
+    geometry: z.string().max(200),
+    face: z.int().min(0),
+    lost: z.literal(true).exactOptional(),
+  });
+export type FaceReference = Readonly<z.infer<ReturnType<typeof faceFields>>>;
+
+/** A face that is pointed at, as `edge`. */
+export const face = () => faceFields().register(references, { to: 'face', whenGone: 'stale' }).readonly();
+
+/** Faces of which those that are gone are left out. */
+export const faces = () =>
+  z
+    .array(faceFields().register(references, { to: 'face', whenGone: 'leaveOut' }).readonly())
     .max(10_000)
     .readonly();
 

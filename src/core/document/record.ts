@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { valueStyle } from '../dimension/record.ts';
 import { id, length, paths, text, vector } from './fields.ts';
 
 export const drawingRecord = z
@@ -15,6 +16,10 @@ export const drawingRecord = z
     approvedBy: text,
     owner: text,
     quantity: z.int().min(1).max(1_000_000),
+    /** How the values of this job are written. */
+    values: valueStyle.exactOptional(),
+    /** Dimensions are not drawn and not printed. */
+    dimensionsOff: z.literal(true).exactOptional(),
     /** What someone said of a size that could not be: files of the job that state this unit mean so many mm by it. */
     unit: z
       .object({ stated: z.string().max(40), mm: z.number().positive().max(1e7) })

@@ -1,12 +1,13 @@
 import type { z } from 'zod';
-import { referenceOf, shrinkingOf, type EdgeReference, type Reference, type Shrinking } from './fields.ts';
+import { referenceOf, shrinkingOf, type EdgeReference, type FaceReference, type Reference, type Shrinking } from './fields.ts';
 import type { DrawingDocument, DrawingDocumentRecord, RecordType } from './records.ts';
 import { SCHEMAS } from './schemas.ts';
 
-/** One reference that a record holds: an id, a path, or an edge. */
+/** One reference that a record holds: an id, a path, an edge or a face. */
 export type Held =
   | { readonly reference: Reference & { readonly to: 'record' | 'path' }; readonly value: string }
-  | { readonly reference: Reference & { readonly to: 'edge' }; readonly value: EdgeReference };
+  | { readonly reference: Reference & { readonly to: 'edge' }; readonly value: EdgeReference }
+  | { readonly reference: Reference & { readonly to: 'face' }; readonly value: FaceReference };
 
 /** The references below a field, as its schema declares them; fields without any are left out. */
 type Tree =
@@ -63,6 +64,7 @@ export interface Follow {
   record?(id: string, reference: To<'record'>): string | undefined;
   path?(path: string, reference: To<'path'>): string | undefined;
   edge?(edge: EdgeReference, reference: To<'edge'>): EdgeReference | undefined;
+  face?(face: FaceReference, reference: To<'face'>): FaceReference | undefined;
 }
 
 /** The record with its references followed. */
@@ -92,7 +94,7 @@ export function followed<R extends DrawingDocumentRecord>(record: R, follow: Fol
       if (whenGone !== 'stale') return whenGone === 'dropWith' ? DROP : null;
       if (tree.reference.to === 'path') stale.push(value as string);
       else {
-        const lost = value as EdgeReference;
+        const lost = value as EdgeReference | FaceReference;
         stale.push(lost.component);
         return lost.lost ? lost : { ...lost, lost: true };
       }
@@ -148,6 +150,8 @@ function followLeaf(reference: Reference, value: unknown, follow: Follow): unkno
       return follow.path ? follow.path(value as string, reference) : value;
     case 'edge':
       return follow.edge ? follow.edge(value as EdgeReference, reference) : value;
+    case 'face':
+      return follow.face ? follow.face(value as FaceReference, reference) : value;
   }
 }
 

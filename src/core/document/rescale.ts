@@ -4,6 +4,7 @@ import type { CutShape } from '../cut/cut-shape.ts';
 import { scalesFor } from '../sheet/formats.ts';
 import { drawingOf, type CutRecord, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from './records.ts';
 import { scaleView } from './moves.ts';
+import { followed } from './refs.ts';
 import { applySteps, type Step } from './steps.ts';
 
 type Triple = readonly [number, number, number];
@@ -12,8 +13,9 @@ const scaled = (v: Triple, k: number): Triple => [v[0] * k, v[1] * k, v[2] * k];
 /**
  * The steps that carry a drawing over to its model `k` times as large: whatever is measured in the model goes along, what
  * lies on paper stays. Views take the standard scale nearest below the one that leaves them as large on paper.
+ * @param keys what the keys of the model's geometry are now
  */
-export function rescaleDrawing(doc: DrawingDocument, k: number): Step[] {
+export function rescaleDrawing(doc: DrawingDocument, k: number, keys: ReadonlyMap<string, string> = new Map()): Step[] {
   const changed = new Map<string, Step>();
   const put = (record: Extract<Step, { op: 'put' }>['record']) => changed.set(record.id, { op: 'put', record });
   for (const s of followAll(doc, grown(k))) if (s.op === 'put') put(s.record);
@@ -31,6 +33,14 @@ export function rescaleDrawing(doc: DrawingDocument, k: number): Step[] {
     const target = usual ? (scalesFor(standard, 200 / r.scale).find((s) => s <= r.scale * 1.001) ?? r.scale) : r.scale;
     for (const s of scaleView(now, r.id, target)) if (s.op === 'put') put(s.record);
     now = applied(doc, [...changed.values()]);
+  }
+  const renamed = <T extends { readonly geometry: string }>(r: T): T => {
+    const geometry = keys.get(r.geometry);
+    return geometry === undefined ? r : { ...r, geometry };
+  };
+  for (const r of Object.values(now)) {
+    const { record } = followed(r, { edge: renamed, face: renamed });
+    if (record && record !== r) put(record);
   }
   return [...changed.values()];
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { balloonRecord } from '../../elements/balloon/record.ts';
 import { centreRecord } from '../../elements/centre/record.ts';
+import { dimensionRecord } from '../../elements/dimension/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
@@ -15,6 +16,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   spreadRecord,
   balloonRecord,
   centreRecord,
+  dimensionRecord,
   listRecord,
   propertyRecord,
   ledgerRecord,

@@ -1,4 +1,4 @@
-import type { Rect } from '../base/rect.ts';
+import { inflate, type Rect } from '../base/rect.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import type { Standard } from '../sheet/formats.ts';
 import type { ViewResult } from '../views/compute-view.ts';
@@ -74,6 +74,8 @@ export interface Arranged {
   readonly interrupted: boolean;
 }
 
+/** Room for dimensions around the views that carry them, besides the white space: a second line, mm. */
+const DIMENSIONS_MM = 12;
 /** Room for a section's label, mm. */
 const LABEL_MM = 14;
 
@@ -88,33 +90,38 @@ export function arrangeViews(input: ArrangementInput): Arranged | undefined {
     for (const interrupted of Object.keys(input.interruptions).length ? [false, true] : [false])
       for (const smaller of [0, 1]) {
         const isometricScale = scales[i + smaller];
-        const found = isometricScale === undefined ? undefined : attempt(input, scales[i]!, isometricScale, interrupted);
-        if (found) return found;
+        // With room for dimensions around the views if there is, without it rather than smaller.
+        for (const band of isometricScale === undefined ? [] : [DIMENSIONS_MM, 0]) {
+          const found = attempt(input, scales[i]!, isometricScale!, interrupted, band);
+          if (found) return found;
+        }
       }
   return undefined;
 }
 
-function attempt(input: ArrangementInput, scale: number, isometricScale: number, interrupted: boolean): Arranged | undefined {
+function attempt(input: ArrangementInput, scale: number, isometricScale: number, interrupted: boolean, band: number): Arranged | undefined {
   const { boxes, section, standard, room, obstacles } = input;
   if (interrupted && !Object.values(input.interruptions).some((list) => list.some((g) => shortens(g, scale)))) return undefined;
   const size = (n: Principal, s: number): readonly [number, number] => paperSize(boxes[n], s, interrupted ? (input.interruptions[n] ?? []) : []);
   const [front, top, right, isometric] = [size('front', scale), size('top', scale), size('right', scale), size('isometric', isometricScale)];
   const first = standard === 'iso';
-  // Columns and rows are as wide and high as the views that are in line there.
-  const family = (gap: number): Record<'front' | 'top' | 'right', Rect> => {
+  // Columns and rows are as wide and high as the views that are in line there; the band lies around each view.
+  const family = (free: number): Record<'front' | 'top' | 'right', Rect> => {
+    const gap = free + band;
     const column = Math.max(front[0], top[0]);
     const row = Math.max(front[1], right[1]);
     const [x, y] = [first ? right[0] + gap : 0, first ? 0 : top[1] + gap];
     const inColumn = ([w, h]: readonly [number, number], at: number): Rect => ({ x: x + (column - w) / 2, y: at, width: w, height: h });
     const sideX = first ? 0 : column + gap;
+    const banded = (r: Rect): Rect => ({ ...r, x: r.x + band, y: r.y + band });
     return {
-      front: inColumn(front, y + (row - front[1]) / 2),
-      top: inColumn(top, first ? row + gap : 0),
-      right: { x: sideX, y: y + (row - right[1]) / 2, width: right[0], height: right[1] },
+      front: banded(inColumn(front, y + (row - front[1]) / 2)),
+      top: banded(inColumn(top, first ? row + gap : 0)),
+      right: banded({ x: sideX, y: y + (row - right[1]) / 2, width: right[0], height: right[1] }),
     };
   };
   const bodies: Body[] = [
-    { id: 'family', rects: (gap) => Object.values(family(gap)) },
+    { id: 'family', rects: (gap) => Object.values(family(gap)).map((r) => inflate(r, band)) },
     { id: 'isometric', rects: () => [{ x: 0, y: 0, width: isometric[0], height: isometric[1] }] },
   ];
   const cut = section && paperSize(section, scale, []);

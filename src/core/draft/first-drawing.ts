@@ -29,6 +29,9 @@ import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { rectOf, type Rect } from '../base/rect.ts';
 import { viewRect } from '../../elements/view/draw.ts';
+import { proposeDimensions } from '../../elements/dimension/propose.ts';
+import type { ValueStyle } from '../dimension/value.ts';
+import { featuresOf } from '../features/part-features.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
@@ -49,6 +52,10 @@ export interface DraftOptions {
   readonly date: string;
   /** Computes a view, or fetches it where it was computed before. */
   readonly compute: (spec: ViewSpec) => Promise<ViewResult>;
+  /** Only the first sheet. */
+  readonly only?: 'arrangement';
+  /** How values are written. */
+  readonly values?: ValueStyle;
   readonly onProgress?: (done: number, total: number, what: string) => void;
   readonly cancel?: Cancel;
 }
@@ -71,7 +78,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   await drafter.arrangement();
   // One piece cannot come apart: its sheet says all.
-  if (drafter.components.length > 1) await drafter.exploded();
+  if (drafter.components.length > 1 && !options.only) await drafter.exploded();
+  drafter.centrelines();
+  drafter.dimensions();
   drafter.details();
   return { document: drafter.records, results: drafter.results };
 }
@@ -116,6 +125,7 @@ class Drafter {
   readonly results = new Map<string, ViewResult>();
   private readonly bodies;
   private readonly assembly: Assembly;
+  private readonly geometries: ReadonlyMap<string, PartGeometry>;
   private readonly format: SheetFormat;
   private readonly standard: Standard;
   private readonly options: DraftOptions;
@@ -134,6 +144,7 @@ class Drafter {
 
   constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: SheetFormat, standard: Standard, options: DraftOptions) {
     this.assembly = assembly;
+    this.geometries = geometries;
     this.format = format;
     this.sheetFormat = format;
     this.standard = standard;
@@ -152,6 +163,7 @@ class Drafter {
       revision: p.get('revision') ?? 'A',
       date: options.date,
       owner: p.get('owner') ?? '',
+      ...(options.values ? { values: options.values } : {}),
     };
   }
 
@@ -313,9 +325,27 @@ class Drafter {
     [this.sheetFormat, this.landscape] = [this.format, true];
   }
 
+  private scene(): Scene {
+    const features = { get: (key: string) => featuresOf(this.geometries.get(key)!) };
+    return new Scene({ document: { ...this.records }, assembly: this.assembly, results: this.results, features });
+  }
+
+  /** Centrelines of whatever is round in plain views and sections; pictorials have none. */
+  centrelines(): void {
+    for (const id of ['view:front', 'view:top', 'view:right', 'view:section'])
+      if (this.records[id]) this.records[`centre:${id}`] = { type: 'centre', id: `centre:${id}`, view: id, circle: null, off: [] };
+  }
+
+  /** Overall sizes, heights and distances of axes, fixing holes. */
+  dimensions(): void {
+    const scene = this.scene();
+    const views = ['view:front', 'view:top', 'view:right'].flatMap((id) => scene.one('view', id) ?? []);
+    for (const record of proposeDimensions(scene, views, (n) => `dimension:${n + 1}`)) this.records[record.id] = record;
+  }
+
   /** Details of what would be too small to be read; they need nothing computed. */
   details(): void {
-    const scene = new Scene({ document: this.records, assembly: this.assembly, results: this.results });
+    const scene = this.scene();
     const views = scene.all('view').filter((v) => v.id !== 'view:exploded' && v.id !== 'view:isometric');
     for (const record of smallDetails(scene, views, (n) => `view:detail-${n + 1}`)) {
       this.records[record.id] = record;

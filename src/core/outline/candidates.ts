@@ -73,7 +73,9 @@ function turnedAway(b: PartView, sides: Int32Array, mesh: number, v: number, w: 
   let hi = 1;
   for (let k = 0; k < 2; k++) {
     const t = sides[mesh * 2 + k]!;
-    if (t < 0 || b.edgeOn[b.geometry.triangleFace[t]!]) continue;
+    // Where a cap's triangles leave out a point of its outline, it cannot be told which way they look.
+    if (t < 0) return NONE;
+    if (b.edgeOn[b.geometry.triangleFace[t]!]) continue;
     const p = facingAt(b, t, v) - EDGE_ON;
     const q = facingAt(b, t, w) - EDGE_ON;
     if (p > 0 && q > 0) return NONE;

@@ -14,7 +14,7 @@ export interface Linework {
   /** `LineClass`, plus `HIDDEN`. */
   readonly kind: Uint8Array;
   readonly component: Uint32Array;
-  /** Edge of the part; an outline of face f has `-1 - f`. */
+  /** Edge of the part; the outline of face f, and where face f was cut, has `-1 - f`. */
   readonly edge: Int32Array;
   /**
    * Per run: centre x, y, half axes, turn of the first axis (rad), start and end parameter (rad, counter-clockwise when

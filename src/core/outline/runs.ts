@@ -148,7 +148,7 @@ export class RunBuilder {
       xy,
       kind: c.kind.array[chain]! | (hidden ? HIDDEN : 0),
       component: instance.body.component,
-      edge,
+      edge: edge < 0 ? edge : (instance.part.geometry.edgeOrigin?.[edge] ?? edge),
       arc: circle && arcThrough(circle, xy),
       slack: edge < 0 || curve === 'smooth' ? 0.2 * instance.part.geometry.deflectionMm : 0,
     });

@@ -88,7 +88,8 @@ class SegmentIndex {
     // A crumb of a line that is covered elsewhere is the same line, a little off.
     let broken = false;
     const flush = () => {
-      if (open.length >= 4 && (!broken || polylineLength(open) > 2 * slack)) emit(open);
+      // A step from a vertex to one that is as good as the same is no line.
+      if (open.length >= 4 && polylineLength(open) > (broken ? Math.max(2 * slack, this.tolerance) : this.tolerance)) emit(open);
       open = [];
     };
     for (let p = 0; p < xy.length - 2; p += 2) {

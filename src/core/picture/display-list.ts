@@ -1,4 +1,4 @@
-import type { Rect } from '../base/rect.ts';
+import type { Rect, Segment } from '../base/rect.ts';
 import type { Solid } from './solid.ts';
 
 /** What is on a sheet, in paper mm from the top left corner, y down. Screen, SVG and PDF draw exactly this. */
@@ -27,6 +27,8 @@ export interface Drawn extends DisplayGroup {
   readonly ink: Rect;
   /** Where it is taken hold of, if that is more than its box. */
   readonly grab?: Rect;
+  /** … and lines on which it is taken hold of too. */
+  readonly grabLines?: readonly Segment[];
   /** What others keep clear of it. */
   readonly solid: Solid;
 }
@@ -58,6 +60,11 @@ export type DisplayItem =
       /** Height of capitals. */
       readonly height: number;
       readonly anchor: 'start' | 'middle' | 'end';
+      /** Turned about (x, y) against the clock, degrees; level unless said. */
+      readonly turn?: number;
+      readonly bold?: true;
+      /** Black unless said. */
+      readonly color?: string;
       readonly source?: Source;
     }
   | {

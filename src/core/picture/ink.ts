@@ -28,11 +28,17 @@ export function segmentsOf(d: string): Segment[] {
   return out;
 }
 
-/** What a text covers. */
+/** What a text covers; of a turned one the box around it. */
 export function textRect(i: Extract<DisplayItem, { kind: 'text' }>): Rect {
   const width = textWidth(i.text, i.height);
   const x = i.anchor === 'start' ? i.x : i.anchor === 'middle' ? i.x - width / 2 : i.x - width;
-  return { x, y: i.y - i.height, width, height: i.height };
+  if (!i.turn) return { x, y: i.y - i.height, width, height: i.height };
+  const [c, s] = [Math.cos((i.turn * Math.PI) / 180), Math.sin((i.turn * Math.PI) / 180)];
+  const corners = [x, x + width].flatMap((px) => [i.y, i.y - i.height].map((py): readonly [number, number] => [px - i.x, py - i.y]));
+  const xs = corners.map(([dx, dy]) => i.x + dx * c + dy * s);
+  const ys = corners.map(([dx, dy]) => i.y - dx * s + dy * c);
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  return { x: left, y: top, width: Math.max(...xs) - left, height: Math.max(...ys) - top };
 }
 
 const around = (s: readonly Segment[]): Rect => {

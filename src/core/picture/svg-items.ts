@@ -3,6 +3,9 @@ import { fingerprint } from '../base/fingerprint.ts';
 import { emFor } from './lettering.ts';
 import { num } from './shapes.ts';
 
+/** Bold letters are drawn wider by this share of their height: the shipped lettering has one weight. */
+export const BOLD = 0.06;
+
 /** Text as it may stand in an attribute or between tags of XML. */
 export const escapeXml = (s: string): string => s.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
@@ -22,7 +25,7 @@ export function svgItems(items: readonly DisplayItem[], imageOf: (key: string) =
         out += `<path d="${i.d}" style="fill:${escapeXml(i.color)};stroke:none" fill-rule="evenodd"/>`;
         break;
       case 'text':
-        out += `<text x="${num(i.x)}" y="${num(i.y)}" font-size="${num(emFor(i.height))}" text-anchor="${i.anchor}">${escapeXml(i.text)}</text>`;
+        out += `<text x="${num(i.x)}" y="${num(i.y)}" font-size="${num(emFor(i.height))}" text-anchor="${i.anchor}"${i.turn ? ` transform="rotate(${num(-i.turn)} ${num(i.x)} ${num(i.y)})"` : ''}${i.color ? ` style="fill:${escapeXml(i.color)}"` : ''}${i.bold ? ` stroke="${escapeXml(i.color ?? '#000')}" stroke-width="${num(i.height * BOLD)}"` : ''}>${escapeXml(i.text)}</text>`;
         break;
       case 'image': {
         const href = imageOf(i.image);

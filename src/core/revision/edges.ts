@@ -1,4 +1,5 @@
-import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { middleOfEdge } from '../features/part-features.ts';
+import { FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { add, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
 
 /**
@@ -8,13 +9,8 @@ import { add, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts'
  * @returns per edge of `before` the edge of `after`, or -1
  */
 export function matchEdges(before: PartGeometry, after: PartGeometry): Int32Array {
-  const size = Math.max(1e-6, Math.hypot(...[0, 1, 2].map((k) => before.box[k + 3]! - before.box[k]!)));
-  const same = 1e-5 * size;
+  const { same, shift, old, fresh, went } = compareSurfaces(before, after);
   const near = same + 2 * (before.deflectionMm + after.deflectionMm);
-  const shift = wholeShift(before, after, same);
-  const old = surfacesOf(before, same, shift);
-  const fresh = surfacesOf(after, same, [0, 0, 0]);
-  const went = matchSurfaces(old.surfaces, fresh.surfaces, same);
   const out = new Int32Array(before.edgeClass.length).fill(-1);
   const between = edgesBetween(after, fresh.ofFace);
   const oldBetween = edgesBetween(before, old.ofFace);
@@ -26,7 +22,7 @@ export function matchEdges(before: PartGeometry, after: PartGeometry): Int32Arra
     if (!s || !t) continue;
     const key = pairKey(s.to, t.to);
     const fits = (between.get(key) ?? []).filter((n) => before.edgeCurve[e] === after.edgeCurve[n] && before.edgeClass[e] === after.edgeClass[n]);
-    const middle = moved(t, moved(s, add(middleOf(before, e), shift)));
+    const middle = moved(t, moved(s, add(middleOfEdge(before, e), shift)));
     const there = fits.filter((n) => distanceTo(after, n, middle) < near);
     const alone = fits.length === 1 && (oldBetween.get(pairKey(...pair)) ?? []).filter((o) => before.edgeCurve[o] === before.edgeCurve[e]).length === 1;
     const found = there.length === 1 ? there[0]! : there.length === 0 && alone ? fits[0]! : -1;
@@ -38,16 +34,46 @@ export function matchEdges(before: PartGeometry, after: PartGeometry): Int32Arra
   return out.map((n) => (n >= 0 && claims.get(n)! > 1 ? -1 : n));
 }
 
-/** Finds edges again among geometries by their keys; each pair of shapes is compared once. */
-export function edgeFinder(geometries: ReadonlyMap<string, PartGeometry>): (before: string, after: string, edge: number) => number | undefined {
+/**
+ * Which face of a newer shape each face of the older one is: it lies on the same surface, or where that went. Of several faces
+ * on one surface it is any: what is measured from them is the same.
+ * @returns per face of `before` the face of `after`, or -1
+ */
+export function matchFaces(before: PartGeometry, after: PartGeometry): Int32Array {
+  const { old, fresh, went } = compareSurfaces(before, after);
+  return old.ofFace.map((s, f) => {
+    const to = s < 0 ? undefined : went.get(s)?.to;
+    if (to === undefined) return -1;
+    return fresh.ofFace[f] === to ? f : fresh.ofFace.indexOf(to);
+  });
+}
+
+/** The surfaces of two shapes of a part, and which of the older ones went where. */
+function compareSurfaces(before: PartGeometry, after: PartGeometry) {
+  const size = Math.max(1e-6, Math.hypot(...[0, 1, 2].map((k) => before.box[k + 3]! - before.box[k]!)));
+  const same = 1e-5 * size;
+  const shift = wholeShift(before, after, same);
+  const old = surfacesOf(before, same, shift);
+  const fresh = surfacesOf(after, same, [0, 0, 0]);
+  return { same, shift, old, fresh, went: matchSurfaces(old.surfaces, fresh.surfaces, same) };
+}
+
+/** Finds an edge or a face again in another geometry: undefined when it is not there any more. */
+export type Finder = (before: string, after: string, index: number) => number | undefined;
+
+export const edgeFinder = (geometries: ReadonlyMap<string, PartGeometry>): Finder => finder(geometries, matchEdges);
+export const faceFinder = (geometries: ReadonlyMap<string, PartGeometry>): Finder => finder(geometries, matchFaces);
+
+/** Among geometries by their keys; each pair of shapes is compared once. */
+function finder(geometries: ReadonlyMap<string, PartGeometry>, match: typeof matchEdges): Finder {
   const known = new Map<string, Int32Array>();
-  return (before, after, edge) => {
+  return (before, after, index) => {
     const [a, b] = [geometries.get(before), geometries.get(after)];
     if (!a || !b) return undefined;
     const key = `${before} ${after}`;
     let pairs = known.get(key);
-    if (!pairs) known.set(key, (pairs = matchEdges(a, b)));
-    const found = pairs[edge] ?? -1;
+    if (!pairs) known.set(key, (pairs = match(a, b)));
+    const found = pairs[index] ?? -1;
     return found >= 0 ? found : undefined;
   };
 }
@@ -196,22 +222,6 @@ function edgesBetween(g: PartGeometry, ofFace: Int32Array): Map<string, number[]
 function vertex(g: PartGeometry, at: number): Vec3 {
   const v = g.edgeVertices[at]! * 3;
   return [g.positions[v]!, g.positions[v + 1]!, g.positions[v + 2]!];
-}
-
-/** A point in the middle of an edge. */
-function middleOf(g: PartGeometry, e: number): Vec3 {
-  const [from, to] = [g.edgeStart[e]!, g.edgeStart[e + 1]! - 1];
-  const k = (from + to) >> 1;
-  if ((to - from) % 2 === 0) return vertex(g, k);
-  const [a, b] = [vertex(g, k), vertex(g, k + 1)];
-  const chord = scale(add(a, b), 0.5);
-  if (g.edgeCurve[e] !== CurveKind.circle) return chord;
-  // On the circle, not on its chord.
-  const p = g.edgeParams.subarray(e * EDGE_STRIDE, (e + 1) * EDGE_STRIDE);
-  const centre: Vec3 = [p[0]!, p[1]!, p[2]!];
-  const d = subtract(chord, centre);
-  const l = length(d);
-  return l > 1e-12 ? add(centre, scale(d, p[6]! / l)) : chord;
 }
 
 /** Distance of a point from an edge, mm. */

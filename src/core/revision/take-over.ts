@@ -6,7 +6,8 @@ import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract, type Vec2 } from '../base/vector.ts';
 import type { DrawingDocument, DrawingDocumentRecord, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
-import type { EdgeReference } from '../document/fields.ts';
+import type { EdgeReference, FaceReference } from '../document/fields.ts';
+import type { Finder } from './edges.ts';
 import { followed } from '../document/refs.ts';
 import type { Step } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
@@ -26,8 +27,9 @@ export interface TakeOver {
 }
 
 export interface TakeOverOptions {
-  /** Which edge of the newer geometry an edge of the older one is; without it edges of changed parts are lost. */
-  readonly edges?: (before: string, after: string, edge: number) => number | undefined;
+  /** Which edge or face of the newer geometry one of the older geometry is; without it those of changed parts are lost. */
+  readonly edges?: Finder;
+  readonly faces?: Finder;
   /** Numbers of items that are gone are given to new ones, lowest first. Default: they are not given again. */
   readonly reuseNumbers?: boolean;
 }
@@ -84,18 +86,27 @@ export function takeOver(
     return Math.hypot(...by) < 1e-6 ? undefined : by;
   };
   const moved = changeOf({ point: shifted(shift, () => 1).point });
-  /** The same edge of the same component, or of another piece of its item, in its newer shape. */
-  const edge = (e: EdgeReference): EdgeReference | undefined => {
-    const [was, is] = [oldAt.get(e.component), freshAt.get(target(e.component) ?? '')];
-    if (!was || !is || e.lost) return undefined;
+  /** The same edge or face of the same component, or of another piece of its item, in its newer shape. */
+  const refound = (r: EdgeReference | FaceReference, index: number, find: Finder | undefined) => {
+    const [was, is] = [oldAt.get(r.component), freshAt.get(target(r.component) ?? '')];
+    if (!was || !is || r.lost) return undefined;
     const [from, to] = [before.parts[was.part]!.geometryKey, assembly.parts[is.part]!.geometryKey];
-    const index = from !== e.geometry ? undefined : from === to ? e.edge : options.edges?.(from, to, e.edge);
-    return index === undefined ? undefined : { ...e, component: is.path, geometry: to, edge: index };
+    const found = from !== r.geometry ? undefined : from === to ? index : find?.(from, to, index);
+    return found === undefined ? undefined : { component: is.path, geometry: to, index: found };
+  };
+  const edge = (e: EdgeReference): EdgeReference | undefined => {
+    const found = refound(e, e.edge, options.edges);
+    return found && { component: found.component, geometry: found.geometry, edge: found.index };
+  };
+  const face = (f: FaceReference): FaceReference | undefined => {
+    const found = refound(f, f.face, options.faces);
+    return found && { component: found.component, geometry: found.geometry, face: found.index };
   };
   for (const r of Object.values(doc)) {
     const { record, stale } = followed((isElement(r) && kindOf(r).follow?.(r, moved)) || r, {
       path: (path, { whenGone }) => (whenGone === 'stale' ? target(path) : newPath.get(path)),
       edge,
+      face,
     });
     for (const path of stale)
       losses.push({

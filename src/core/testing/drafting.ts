@@ -1,6 +1,8 @@
 import type { Assembly } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
+import { featuresOf } from '../features/part-features.ts';
+import type { DrawingDocumentRecord } from '../document/records.ts';
 import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
 import { findingsOf } from '../proof/findings.ts';
@@ -20,16 +22,27 @@ export function smallMachine() {
   ]);
 }
 
-/** Drafts, composes and proves in one go. */
-export async function draftAll(input: { assembly: Assembly; geometries: ReadonlyMap<string, PartGeometry> }, options: Partial<DraftOptions> = {}) {
+/** What the first drawing says besides its views: some tests want these alone. */
+const isBesides = (r: DrawingDocumentRecord) => r.type === 'centre' || r.type === 'dimension';
+
+/**
+ * Drafts, composes and proves in one go.
+ * @param options `bare`: without dimensions and centrelines
+ */
+export async function draftAll(
+  input: { assembly: Assembly; geometries: ReadonlyMap<string, PartGeometry> },
+  { bare, ...options }: Partial<DraftOptions> & { readonly bare?: boolean } = {},
+) {
   const { assembly, geometries } = input;
-  const { document, results } = await firstDrawing(assembly, geometries, {
+  const { document: drafted, results } = await firstDrawing(assembly, geometries, {
     date: '2026-01-01',
     compute: async (spec) => computeView(assembly, geometries, spec),
     ...options,
   });
-  const scene = new Scene({ document, assembly, results });
+  const document = bare ? Object.fromEntries(Object.entries(drafted).filter(([, r]) => !isBesides(r))) : drafted;
+  const features = { get: (key: string) => featuresOf(geometries.get(key)!) };
+  const scene = new Scene({ document, assembly, results, features });
   const { components, items } = scene;
   const sheets = new Map(scene.sheets.map((s) => [s.id, composeSheet(scene, s.id)]));
-  return { assembly, document, results, components, items, scene, sheets, findings: findingsOf(scene) };
+  return { assembly, document, results, features, components, items, scene, sheets, findings: findingsOf(scene) };
 }

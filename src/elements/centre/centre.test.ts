@@ -16,7 +16,7 @@ import type { CentreRecord } from './kind.ts';
 import { circleAt, toggleAll, toggleCircle } from './toggle.ts';
 
 const machine = smallMachine();
-const drawn = await draftAll(machine);
+const drawn = await draftAll(machine, { bare: true });
 const top = drawn.document['view:top'] as ViewRecord;
 const apply = (doc: DrawingDocument, steps: readonly Step[]): DrawingDocument => {
   const r = applySteps(doc, steps);
@@ -98,11 +98,11 @@ describe('one circle', () => {
     expect(composeSheet(now, top.sheet).groups.find((g) => g.role === 'centre')).toMatchObject({ items: [], label: 'Centre mark that lost its circle' });
     expect(findingsOf(now).filter((f) => f.code === 'LOST_EDGE')).toMatchObject([{ sheet: top.sheet, about: ['centre:1'] }]);
   });
-  test('of a part that the view cuts cannot be kept: the cut gave it other edges', () => {
+  test('that a cut laid open cannot be kept: it is no edge of the part', () => {
     const section = drawn.document['view:section'] as ViewRecord;
     const result = drawn.results.get(section.id)!;
     const component = result.caps[0]!.component;
-    expect(toggleCircle(scene, section, { x: 0, y: 0, radius: 5, component, edge: 0 }, 'x')).toBeUndefined();
+    expect(toggleCircle(scene, section, { x: 0, y: 0, radius: 5, component, edge: -1 }, 'x')).toBeUndefined();
   });
 });
 

@@ -9,6 +9,7 @@ export interface Circle {
   readonly y: number;
   readonly radius: number;
   readonly component: number;
+  /** Edge of the part; `-1 - f` where a cut laid face f open. */
   readonly edge: number;
 }
 
@@ -29,7 +30,8 @@ function find({ lines }: ViewResult): Circle[] {
   for (let i = 0; i < lines.kind.length; i++) {
     const a = lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE);
     const kind = lines.kind[i]!;
-    if (!(a[2]! > 0) || Math.abs(a[2]! - a[3]!) > 1e-6 * a[2]! || kind & HIDDEN || kind === LineClass.tangent || lines.edge[i]! < 0) continue;
+    if (!(a[2]! > 0) || Math.abs(a[2]! - a[3]!) > 1e-6 * a[2]! || kind & HIDDEN || kind === LineClass.tangent || (lines.edge[i]! < 0 && kind !== LineClass.cut))
+      continue;
     const circle: Circle = { x: a[0]!, y: a[1]!, radius: a[2]!, component: lines.component[i]!, edge: lines.edge[i]! };
     const key = [circle.component, ...[circle.x, circle.y, circle.radius].map((v) => Math.round(v * 1e4))].join();
     const turn = Math.abs(a[6]! - a[5]!);
@@ -40,9 +42,9 @@ function find({ lines }: ViewResult): Circle[] {
   return [...byPlace.values()].filter((c) => c.turn >= LEAST_TURN).map((c) => c.circle);
 }
 
-/** A circle as it is kept: it is found again in a newer model. Undefined where a cut made other edges of its component. */
-export function edgeOf(scene: Scene, result: ViewResult, circle: Circle): EdgeReference | undefined {
-  if (result.caps.some((c) => c.component === circle.component)) return undefined;
+/** A circle as it is kept: it is found again in a newer model. Undefined for one that a cut made. */
+export function edgeOf(scene: Scene, circle: Circle): EdgeReference | undefined {
+  if (circle.edge < 0) return undefined;
   const component = scene.components[circle.component]!;
   return { component: component.path, geometry: scene.assembly.parts[component.part]!.geometryKey, edge: circle.edge };
 }

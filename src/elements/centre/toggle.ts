@@ -5,12 +5,16 @@ import type { Scene } from '../scene.ts';
 import { circlesOf, edgeOf, isCircle, type Circle } from './circles.ts';
 import { markedBy, type CentreRecord } from './kind.ts';
 
-const marksOf = (scene: Scene, view: string) => scene.all('centre').filter((c) => c.view === view);
+/** Those drawn by hand are no marks that are switched on and off. */
+const marksOf = (scene: Scene, view: string) => scene.all('centre').filter((c) => c.view === view && !c.of);
+
+/** Does a record mark all that a view shows? */
+export const marksAll = (c: CentreRecord): boolean => !c.circle && !c.of;
 
 /** The steps that mark all circles of a view, or none. */
 export function toggleAll(scene: Scene, view: ViewRecord, id: string): Step[] {
   const marks = marksOf(scene, view.id);
-  if (marks.some((m) => !m.circle)) return marks.map((m) => ({ op: 'drop', id: m.id }));
+  if (marks.some(marksAll)) return marks.map((m) => ({ op: 'drop', id: m.id }));
   // Single ones are among all of them.
   return [...marks.map((m): Step => ({ op: 'drop', id: m.id })), { op: 'put', record: { type: 'centre', id, view: view.id, circle: null, off: [] } }];
 }
@@ -31,11 +35,10 @@ export function circleAt(scene: Scene, view: ViewRecord, at: Vec2, grace: number
 
 /**
  * The steps that mark a circle, or take its mark off again.
- * @returns undefined where it cannot be kept: a cut gave its component other edges
+ * @returns undefined where it cannot be kept: a cut made it
  */
 export function toggleCircle(scene: Scene, view: ViewRecord, circle: Circle, id: string): Step[] | undefined {
-  const result = scene.result(view.id);
-  const edge = result && edgeOf(scene, result, circle);
+  const edge = edgeOf(scene, circle);
   if (!edge) return undefined;
   const marks = marksOf(scene, view.id);
   const by = marks.filter((m) => markedBy(m, scene).includes(circle));

@@ -23,7 +23,7 @@ import { slopeAt, turnView } from './turn.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 
 const machine = smallMachine();
-const drawn = await draftAll(machine);
+const drawn = await draftAll(machine, { bare: true });
 const { scene } = drawn;
 const view = (id: string) => drawn.document[id] as ViewRecord;
 const front = view('view:front');

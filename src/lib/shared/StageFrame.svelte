@@ -17,11 +17,13 @@
     onescape?: () => void;
     left?: Snippet | undefined;
     right?: Snippet | undefined;
+    /** A key that is meant for what is in hand. @returns whether it was */
+    onkey?: (e: KeyboardEvent) => boolean;
     /** Pixels. */
     rightWidth?: number;
     children: Snippet;
   }
-  const { drawing, current, actions, tools, onescape, left, right, rightWidth = 268, children }: Props = $props();
+  const { drawing, current, actions, tools, onescape, onkey, left, right, rightWidth = 268, children }: Props = $props();
 
   function key(e: KeyboardEvent) {
     if (tools.quickBar) return;
@@ -31,6 +33,10 @@
     }
     // The space bar presses what has the focus.
     if (e.key === ' ' && (e.target as HTMLElement).closest('button, select, a')) return;
+    if (onkey?.(e)) {
+      e.preventDefault();
+      return;
+    }
     const action = actionFor(actions, e);
     if (!action) return;
     e.preventDefault();

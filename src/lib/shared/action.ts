@@ -8,13 +8,19 @@ export interface Action {
   readonly on?: boolean | undefined;
   readonly disabled?: boolean;
   readonly shelf?: boolean;
+  /** On the shelf it stands behind the button of this group. */
+  readonly group?: string;
   readonly run: () => void;
 }
 
+const isTyping = (e: KeyboardEvent): boolean => (e.target as HTMLElement).closest('input, textarea, select, [contenteditable]') !== null;
+
+/** A key by itself, pressed while nobody types. */
+export const plainKey = (e: KeyboardEvent): string | undefined => (e.ctrlKey || e.metaKey || e.altKey || isTyping(e) ? undefined : e.key);
+
 /** The action that a key press means, if any. Keys do nothing while someone types. */
 export function actionFor(actions: readonly Action[], e: KeyboardEvent): Action | undefined {
-  const target = e.target as HTMLElement;
-  const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
+  const typing = isTyping(e);
   const command = e.ctrlKey || e.metaKey;
   // Shift with a letter or a sign is that sign.
   const shift = e.shiftKey && (command || e.altKey || e.key.length > 1);

@@ -8,6 +8,7 @@ import { Scene } from '$elements/scene';
 import { itemFindings, sheetFindings } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpack } from '$core/base/pack';
+import { unpackFeatures, type PartFeatures } from '$core/features/part-features';
 import { unpackResult } from '$core/views/result-codec';
 import { specified } from '$core/views/view-spec';
 import { SvelteMap } from 'svelte/reactivity';
@@ -61,6 +62,8 @@ export class Drawing {
   /** What views show of each component, for the ledger: it knows of all sheets before they are fetched. */
   seen = $state.raw<ReadonlyMap<string, Float32Array>>(new Map());
   seenThere = $state(false);
+  /** What is measured on parts, by geometry key: fetched beside the views of the open sheet. */
+  features = $state.raw<ReadonlyMap<string, PartFeatures> | undefined>(undefined);
   /** How far the views on their way are, 0…1, and those that cannot be drawn with the reason. */
   progress = new SvelteMap<string, number>();
   broken = new SvelteMap<string, string>();
@@ -77,7 +80,16 @@ export class Drawing {
   private events: EventSource | undefined;
 
   /** The drawing, indexed. What is read of a view's result is read when it is drawn: each picture waits for its own only. */
-  readonly scene = $derived.by(() => new Scene({ document: this.document, assembly: this.assembly, results: this.results, seen: this.seen }));
+  readonly scene = $derived.by(
+    () =>
+      new Scene({
+        document: this.document,
+        assembly: this.assembly,
+        results: this.results,
+        seen: this.seen,
+        ...(this.features ? { features: this.features } : {}),
+      }),
+  );
   /** The scene a moment after the last change: for what may lag behind the pointer. */
   calm = $state.raw<Scene>(undefined!);
   readonly items = $derived(this.scene.items);
@@ -133,7 +145,10 @@ export class Drawing {
     this.opening = true;
     this.refreshViews();
     this.opening = false;
-    if (views) void this.fetchSeenAfterSheet();
+    if (views) {
+      void this.fetchFeatures();
+      void this.fetchSeenAfterSheet();
+    }
     return () => this.events?.close();
   }
 
@@ -236,6 +251,23 @@ export class Drawing {
     for (const id of this.specs.keys()) {
       const view = this.document[id];
       if (view?.type === 'view') this.want(view);
+    }
+  }
+
+  private async fetchFeatures(tries = 0): Promise<void> {
+    try {
+      const response = await fetch(`/api/jobs/${this.id}/features`);
+      if (!response.ok) throw new Error(`status ${response.status}`);
+      const packed = unpack<Record<string, Uint8Array>>('NQfs', 1, new Uint8Array(await response.arrayBuffer())) ?? {};
+      this.features = new Map(
+        Object.entries(packed).flatMap(([key, bytes]) => {
+          const features = unpackFeatures(bytes);
+          return features ? [[key, features] as const] : [];
+        }),
+      );
+      this.calm = this.scene;
+    } catch {
+      if (tries < 20) setTimeout(() => void this.fetchFeatures(tries + 1), 3000);
     }
   }
 

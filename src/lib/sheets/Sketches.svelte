@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { svgItems } from '$core/picture/svg-items';
   import { num } from '$core/picture/shapes';
   import type { Sketch } from './tool';
 
@@ -47,6 +48,8 @@
         stroke-width="1.5"
         data-testid="knob-{s.id}"
       />
+    {:else if s.kind === 'items'}
+      <g class="items" data-testid={s.id}>{@html svgItems(s.items, () => undefined)}</g>
     {:else if s.kind === 'circle'}
       <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} data-testid={s.id} />
     {:else}
@@ -54,3 +57,14 @@
     {/if}
   {/each}
 </g>
+
+<style>
+  .items :global(text) {
+    font-family: osifont, sans-serif;
+    fill: #12707a;
+    stroke: none;
+  }
+  .items :global(path[style]) {
+    fill: #12707a !important;
+  }
+</style>

@@ -31,10 +31,14 @@ export function paint(
       context.fillStyle = i.color;
       context.fill(new Path2D(i.d), 'evenodd');
     } else if (i.kind === 'text') {
-      context.fillStyle = '#000';
+      context.fillStyle = i.color ?? '#000';
       context.font = `${emFor(i.height)}px osifont`;
       context.textAlign = i.anchor === 'middle' ? 'center' : i.anchor;
-      context.fillText(i.text, i.x, i.y);
+      context.save();
+      context.translate(i.x, i.y);
+      context.rotate((-(i.turn ?? 0) * Math.PI) / 180);
+      context.fillText(i.text, 0, 0);
+      context.restore();
     } else paintImage(context, i, k, imageOf(i.image));
   }
 }

@@ -1,10 +1,11 @@
-import { contains, overlaps, rectOf, type Rect } from '$core/base/rect';
+import { contains, overlaps, pointToSegment, rectOf, type Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
 import type { DrawingDocument, DrawingDocumentRecord } from '$core/document/records';
 import { applySteps, type Step } from '$core/document/steps';
 import { joined } from '$core/picture/ink';
 import type { Drawn } from '$core/picture/display-list';
 import { elementsOn } from '$elements/compose';
+import { marksAll } from '$elements/centre/toggle';
 import { isElement, kindOf, type ElementRecord } from '$elements/kinds';
 import { homeOf, type Scene } from '$elements/scene';
 import { snapLinesOn, snapped, type Guide, type SnapLines } from '$elements/snap';
@@ -36,6 +37,9 @@ interface Window {
 
 /** Pixels within which a drag is brought into line; a press has six of grace. */
 const REACH = 1;
+
+/** A line is taken hold of this near to it, paper mm. */
+const LINE_MM = 1;
 
 /** Selects, and drags what is selected. */
 export class PickTool implements Tool {
@@ -187,7 +191,7 @@ export class PickTool implements Tool {
     if (box.width === 0 && box.height === 0) return [];
     return elementsOn(scene, sheetId).flatMap((r) => {
       // Marks of all circles go with their view.
-      if (r.type === 'sheet' || (r.type === 'centre' && !r.circle)) return [];
+      if (r.type === 'sheet' || (r.type === 'centre' && marksAll(r))) return [];
       const b = boxOf(scene, r);
       if (!b) return [];
       const inside = b.x >= box.x && b.y >= box.y && b.x + b.width <= box.x + box.width && b.y + b.height <= box.y + box.height;
@@ -230,7 +234,9 @@ export class PickTool implements Tool {
   /** The element that a press at a place means; the sheet for its title block. */
   elementAt(at: Vec2): ElementRecord | undefined {
     const { drawing } = this;
-    const hit = drawing.picture?.groups.findLast((g) => g.role !== 'frame' && contains(g.grab ?? rectOf(g.box), at));
+    const hit = drawing.picture?.groups.findLast(
+      (g) => g.role !== 'frame' && (contains(g.grab ?? rectOf(g.box), at) || (g.grabLines?.some((l) => pointToSegment(...at, ...l) < LINE_MM) ?? false)),
+    );
     if (!hit) return undefined;
     const record = hit.role === 'title' ? drawing.document[drawing.sheetId] : drawing.document[hit.id.split('/')[0]!];
     return record && isElement(record) ? record : undefined;

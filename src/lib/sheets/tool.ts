@@ -1,5 +1,6 @@
 import type { Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
+import type { DisplayItem } from '$core/picture/display-list';
 import type { Component } from 'svelte';
 import type { Drawing } from '../shared/drawing.svelte';
 import type { Tools } from './tools.svelte';
@@ -29,6 +30,8 @@ export type Sketch =
   | { readonly kind: 'text'; readonly at: Vec2; readonly text: string }
   /** An arrow of a few pixels whatever the zoom. @param way on paper, y down */
   | { readonly kind: 'knob'; readonly at: Vec2; readonly way: Vec2; readonly id: string }
+  /** What would be drawn. */
+  | { readonly kind: 'items'; readonly items: readonly DisplayItem[]; readonly id?: string }
   /** A ring of a few pixels whatever the zoom. */
   | { readonly kind: 'ring'; readonly at: Vec2; readonly id?: string };
 
@@ -50,6 +53,8 @@ export interface Tool {
   /** Takes back what is being done. @returns false when there was nothing */
   cancel(): boolean;
   sketches(): readonly Sketch[];
+  /** A key that is pressed while it is in hand, before actions get it. @returns whether it was meant for the tool */
+  key?(key: string): boolean;
   /** What the slip shows while it is in hand. */
   readonly panel?: Component<{ drawing: Drawing; tools: Tools; tool: Tool }>;
 }

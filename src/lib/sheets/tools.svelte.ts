@@ -44,6 +44,11 @@ export class Tools {
     return this.current.name;
   }
 
+  /** A tool, whether it is in hand or not. */
+  byNameOf(name: string): Tool | undefined {
+    return this.byName.get(name);
+  }
+
   /** The view that is selected, or that an item was selected in. */
   get activeView(): ViewRecord | undefined {
     const s = this.drawing.selection;
@@ -64,7 +69,7 @@ export class Tools {
   }
 
   /** The action that takes a tool in hand and puts it back. */
-  action(name: string, text: Pick<Action, 'label' | 'short' | 'key'>): Action {
+  action(name: string, text: Pick<Action, 'label' | 'short' | 'key' | 'group'>): Action {
     const on = this.tool === name;
     return { id: name, ...text, shelf: true, on, run: () => this.take(on && name !== 'pick' ? 'pick' : name) };
   }

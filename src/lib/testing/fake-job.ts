@@ -53,7 +53,7 @@ export async function openBench(
   change: (doc: DrawingDocument) => DrawingDocument = (d) => d,
   model: { assembly: Assembly; geometries: ReadonlyMap<string, PartGeometry> } = machine,
 ): Promise<Bench> {
-  const first = model === machine ? await (drafted ??= draftAll(machine)) : await draftAll(model);
+  const first = model === machine ? await (drafted ??= draftAll(machine, { bare: true })) : await draftAll(model, { bare: true });
   const { assembly, geometries } = model;
   const id = `job-${++jobs}`;
   for (const [id, r] of first.results) {

@@ -114,6 +114,8 @@ export const geometry = pgTable('geometry', {
   data: bytea().notNull(),
   /** A small line drawing of the part. */
   picture: text(),
+  /** What is measured on it, packed. */
+  features: bytea(),
 });
 
 /** Computed views by the hash of what they show: never computed twice. */

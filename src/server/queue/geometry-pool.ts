@@ -18,6 +18,7 @@ import type {
   DraftTask,
   ExplodeTask,
   ExportTask,
+  FeaturesTask,
   GeometryTask,
   GroupPictureTask,
   MeasureResult,
@@ -89,7 +90,7 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | GroupPictureTask,
+  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | FeaturesTask | GroupPictureTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -210,6 +211,9 @@ export const runRescale = (assembly: Assembly, unitMm: number, source: GeometryS
 
 export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
   compute({ type: 'pictures', assembly }, source, signal, []);
+
+export const runFeatures = (assembly: Assembly, source: GeometrySource): Promise<[string, Uint8Array][]> =>
+  compute({ type: 'features', assembly }, source, undefined, []);
 
 export const runGroupPicture = (task: GroupPictureTask, source: GeometrySource): Promise<string> => compute(task, source, undefined, []);
 

@@ -45,6 +45,8 @@ export interface DraftResult {
   readonly results: readonly (readonly [string, StoredResult])[];
   /** Small line drawings by geometry key. */
   readonly pictures: readonly (readonly [string, string])[];
+  /** What is measured on parts, packed, by geometry key. */
+  readonly features: Packed;
 }
 
 export interface ViewTask {
@@ -151,6 +153,12 @@ export interface PicturesTask {
   readonly assembly: Assembly;
 }
 
+/** What is measured on parts, packed, by geometry key. */
+export interface FeaturesTask {
+  readonly type: 'features';
+  readonly assembly: Assembly;
+}
+
 /** A small line drawing of some components as they stand together. */
 export interface GroupPictureTask {
   readonly type: 'group-picture';
@@ -171,6 +179,8 @@ export interface ExportTask {
   readonly document: DrawingDocument;
   /** Stored results by view id. */
   readonly results: Packed;
+  /** What is measured on parts, by geometry key. */
+  readonly features: Packed;
   readonly fontFile: string;
 }
 
@@ -186,5 +196,6 @@ export type GeometryTask =
   | (CompareTask & Computing)
   | (RescaleTask & Computing)
   | (PicturesTask & Computing)
+  | (FeaturesTask & Computing)
   | (GroupPictureTask & Computing)
   | ExportTask;

@@ -31,7 +31,8 @@ import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
 import { changeReport } from '../../core/revision/changes.ts';
 import { matchAssemblies } from '../../core/revision/match.ts';
 import { shapeTeller } from '../../core/revision/same-shape.ts';
-import { edgeFinder } from '../../core/revision/edges.ts';
+import { featuresOf, packFeatures, unpackFeatures } from '../../core/features/part-features.ts';
+import { edgeFinder, faceFinder } from '../../core/revision/edges.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
@@ -79,6 +80,7 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   compare: async (task) => compare(task, await geometriesFor(keysToCompare(task), task.geometry)),
   rescale: withModel((task: Of<'rescale'>, geometries) => rescale(task, geometries)),
   pictures: withModel((_: Of<'pictures'>, geometries) => pictures(geometries)),
+  features: withModel((_: Of<'features'>, geometries) => features(geometries)),
   'group-picture': withModel((task: Of<'group-picture'>, geometries) => groupPicture(task, geometries)),
   table: ({ file }) => (/\.xlsx$/i.test(file.name) ? readXlsx(file.name, file.bytes) : readCsv(file.name, new TextDecoder().decode(file.bytes))),
   export: exportFile,
@@ -130,7 +132,7 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     },
     onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
   });
-  return { document: done.document, results: [...stored], pictures: pictures(geometries) };
+  return { document: done.document, results: [...stored], pictures: pictures(geometries), features: features(geometries) };
 }
 
 /** Pens across a small picture. */
@@ -141,6 +143,9 @@ function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [str
     ([key, geometry]) => [key, linesAsSvg(hiddenLines([{ component: 0, geometry, placement: IDENTITY }], namedFrame('isometric')), true)] as const,
   );
 }
+
+/** What is measured on parts, to be stored. */
+const features = (geometries: Geometries): [string, Uint8Array][] => [...geometries].map(([key, g]) => [key, packFeatures(featuresOf(g))]);
 
 function groupPicture({ assembly, components }: GroupPictureTask, geometries: ReadonlyMap<string, PartGeometry>): string {
   const own = new Set(components);
@@ -155,7 +160,7 @@ function compare({ before, after, document, decisions, model, options }: Compare
     return { before: p.id, after: q.id, names: [p.name, q.name] as const, keys: [p.geometryKey, q.geometryKey] as const, why: d.why, assumed: d.assumed };
   });
   return {
-    ...takeOver(before, after, document, matching, model, { ...options, edges: edgeFinder(geometries) }),
+    ...takeOver(before, after, document, matching, model, { ...options, edges: edgeFinder(geometries), faces: faceFinder(geometries) }),
     report: changeReport(before, after, matching, geometries),
     doubtful,
   };
@@ -270,7 +275,13 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
     const table = propertiesTable(itemsOf(assembly, document), ledgerOf(document));
     return [task.kind === 'properties.csv' ? text(writeCsv(table)) : await writeXlsx('Properties', table)];
   }
-  const scene = new Scene({ document, assembly, results });
+  const parts = new Map(
+    task.features.flatMap(([key, b]) => {
+      const f = unpackFeatures(b);
+      return f ? [[key, f] as const] : [];
+    }),
+  );
+  const scene = new Scene({ document, assembly, results, features: parts });
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);

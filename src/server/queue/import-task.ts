@@ -12,6 +12,7 @@ import { tell } from '../events.ts';
 import { log } from '../log.ts';
 import { changesBetween, writeRecords } from '../services/documents.ts';
 import { failJob, loadFiles, setProgress } from '../services/jobs.ts';
+import { storeFeatures } from '../services/features.ts';
 import { storeResults } from '../services/views.ts';
 import { fileGroups, isStep } from '../../formats/readers/file-groups.ts';
 import type { ReadResult } from './geometry-tasks.ts';
@@ -90,6 +91,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   lap('draw');
   await storeResults(drawn.results);
   for (const [key, picture] of drawn.pictures) await getDatabase().update(geometry).set({ picture }).where(eq(geometry.key, key));
+  await storeFeatures(drawn.features);
   report.stop();
   // A second worker may have been given this job; whoever comes first wins, and edits made since are not overwritten.
   await getDatabase().transaction(async (tx) => {

@@ -10,6 +10,7 @@ import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
 import { runExport, runSpreadFile } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
+import { loadFeatures } from './features.ts';
 import { changeTable } from './models.ts';
 import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
 
@@ -53,7 +54,8 @@ export async function exportFile(jobId: string, name: string, spreadId?: string)
       await computeAndStore(assembly, keyed);
       results.push([keyed.view.id, (await storedResult(keyed.key))!]);
     }
-  const files = await runExport({ type: 'export', kind, assembly, document, results, fontFile: fontFile() });
+  const features = kind === 'pdf' || kind === 'svg' ? await loadFeatures(assembly) : [];
+  const files = await runExport({ type: 'export', kind, assembly, document, results, features, fontFile: fontFile() });
   const type = {
     pdf: 'application/pdf',
     csv: CSV,

@@ -41,7 +41,7 @@ export async function setUnit(jobId: string, version: number, unit: string): Pro
     .values({ jobId, name, assembly: scaled.assembly, state: 'left', ...last })
     .returning({ id: model.id });
   const steps: Step[] = [
-    ...rescaleDrawing(document, mm / now),
+    ...rescaleDrawing(document, mm / now, new Map(assembly.parts.map((p, i) => [p.geometryKey, scaled.assembly.parts[i]!.geometryKey]))),
     answer,
     { op: 'put', record: { type: 'model', id: 'model', model: row!.id, name, ...(shown?.accepted ? { accepted: shown.accepted } : {}) } },
   ];

@@ -22,17 +22,25 @@ export function identify(drawing: Drawing, view: ViewRecord): void {
 export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
   const view = tools.activeView;
   return [
-    tools.action('balloon', { label: 'Balloon for a component', short: 'Balloon', key: 'B' }),
+    tools.action('balloon', { label: 'Balloon for a component', short: 'Balloon', key: 'B', group: 'Balloon' }),
     {
       id: 'identify',
       label: 'Identify the rest in this view',
       short: 'Identify',
       key: 'I',
-      shelf: true,
+      group: 'Balloon',
       disabled: !view,
       run: () => view && identify(drawing, view),
     },
-    { id: 'arrange', label: 'Arrange the balloons of this view anew', key: 'R', disabled: !view, run: () => view && void arrangeAnew(drawing, view.id) },
+    {
+      id: 'arrange',
+      label: 'Arrange the balloons of this view anew',
+      short: 'Arrange',
+      key: 'R',
+      group: 'Balloon',
+      disabled: !view,
+      run: () => view && void arrangeAnew(drawing, view.id),
+    },
   ];
 }
 

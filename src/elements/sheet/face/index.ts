@@ -18,7 +18,7 @@ export const sheetFace: Face<SheetRecord> = {
     };
     return [
       { id: 'title', label: 'Title block', key: 'T', run: () => drawing.select({ kind: 'field', field: 'title' }) },
-      { id: 'sheet', label: 'Sheet size and standard', short: 'Sheet', key: 'S', shelf: true, run: () => drawing.select({ kind: 'none' }) },
+      { id: 'sheet', label: 'Sheet size and standard', key: 'S', run: () => drawing.select({ kind: 'none' }) },
       {
         id: 'sheet-add',
         label: 'Add a sheet after this one',

@@ -80,14 +80,17 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
     run: () => view && component !== undefined && void sections.through(view, component, upright),
   });
   return [
-    tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N' }),
-    tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break out', key: 'O' }),
-    tools.action('detail', { label: 'Detail: draw around what is small', short: 'Detail', key: 'Z' }),
-    tools.action('place', { label: 'Place a view: choose a side, press where it goes', short: 'View', key: 'W' }),
-    { ...tools.action('project', { label: 'Pull a neighbour out of a view', key: 'J' }), shelf: false },
-    { ...tools.action('interrupt', { label: 'Interrupt a view: leave a stretch out', key: 'Q' }), shelf: false },
-    { ...tools.action('partial', { label: 'Show only a part of a view', key: 'Y' }), shelf: false },
-    { ...tools.action('depth', { label: 'Depth of a break: press it in another view', key: '' }), shelf: false, disabled: view?.cut?.shape?.kind !== 'local' },
+    tools.action('place', { label: 'Place a view: choose a side, press where it goes', short: 'View', key: 'W', group: 'View' }),
+    tools.action('project', { label: 'Pull a neighbour out of a view', short: 'Neighbour', key: 'J', group: 'View' }),
+    tools.action('detail', { label: 'Detail: draw around what is small', short: 'Detail', key: 'Z', group: 'View' }),
+    tools.action('interrupt', { label: 'Interrupt a view: leave a stretch out', short: 'Interrupt', key: 'Q', group: 'View' }),
+    tools.action('partial', { label: 'Show only a part of a view', short: 'Part', key: 'Y', group: 'View' }),
+    tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N', group: 'Cut' }),
+    tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break out', key: 'O', group: 'Cut' }),
+    {
+      ...tools.action('depth', { label: 'Depth of a break: press it in another view', short: 'Depth', key: '', group: 'Cut' }),
+      disabled: view?.cut?.shape?.kind !== 'local',
+    },
     ...(['left', 'right', 'upper', 'lower'] as const).map((half): Action => ({
       id: `half-${half}`,
       label: `Show the ${half} half of a symmetric view`,

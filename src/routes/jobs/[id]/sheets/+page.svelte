@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { plainKey } from '$lib/shared/action';
   import { actionsOf } from '$lib/sheets/actions';
   import { Drawing } from '$lib/shared/drawing.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
@@ -35,6 +36,10 @@
   {actions}
   {tools}
   onescape={() => tools.stepBack()}
+  onkey={(e) => {
+    const key = plainKey(e);
+    return key !== undefined && (tools.current.key?.(key) ?? false);
+  }}
   left={tools.ledger ? ledger : undefined}
   right={tools.slip ? slip : undefined}
 >
@@ -49,7 +54,7 @@
     <button class="fold right" onclick={() => (tools.slip = !tools.slip)} aria-label={tools.slip ? 'Fold the slip away' : 'Show the slip'} title="Slip ( ] )"
       ><PanelRight size={16} /></button
     >
-    <Shelf actions={actions.filter((a) => a.shelf)} />
+    <Shelf actions={actions.filter((a) => a.shelf || a.group)} />
   </div>
   {#if mounted}<SheetStrip {drawing} {tools} />{/if}
 </StageFrame>

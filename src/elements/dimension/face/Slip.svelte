@@ -1,0 +1,203 @@
+<script lang="ts">
+  import { wholeStyle } from '$core/dimension/value';
+  import { valuesOf, textOf } from '$elements/dimension/draw';
+  import { roundTargets, seenNow, toleranceFrom, toleranceText, withEnd, withStyle, withText } from '$elements/dimension/edit';
+  import { awkwardValues, changedValues, nameOf, sourceOf } from '$elements/dimension/findings';
+  import type { DimensionRecord } from '$elements/dimension/measure';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { notify } from '$lib/shared/notices.svelte';
+  import type { Tools } from '$lib/sheets/tools.svelte';
+  import { isLost } from '../../target';
+  import Chips from '$lib/shared/Chips.svelte';
+  import type { DimensionTool } from './dimension-tool.svelte';
+  import { KIND_NAMES } from './names';
+  import SlipJob from './SlipJob.svelte';
+
+  const { drawing, tools, record }: { drawing: Drawing; tools: Tools; record: DimensionRecord } = $props();
+
+  const scene = $derived(drawing.scene);
+  const style = $derived(wholeStyle(scene.drawing.standard, record.style, scene.drawing.values));
+  const values = $derived(valuesOf(record, scene));
+  const lost = $derived(record.of.filter(isLost));
+  const changed = $derived(changedValues(record, scene));
+  const awkward = $derived(awkwardValues(record, scene));
+  const rounds = $derived(roundTargets(record, scene));
+  const put = (label: string, next: DimensionRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
+
+  const shown = $derived(style.unit !== 'mm' && style.fraction > 1 ? String(style.fraction) : style.unit);
+  function show(as: string) {
+    const part = Number(as);
+    put('Shown as', withStyle(record, part > 1 ? { unit: 'inch', fraction: part as 64 } : { unit: as as 'mm', fraction: 1 }));
+  }
+  function tolerate(typed: string) {
+    const t = toleranceFrom(typed);
+    if (t === undefined) notify('trouble', `“${typed}” is no tolerance. Write 0.2, +0.1 -0.05 or a class such as H7.`);
+    else put('Tolerance', withText(record, { tolerance: t ?? undefined }));
+  }
+  function addTo() {
+    const tool = tools.byNameOf('dimension') as DimensionTool | undefined;
+    tools.take('dimension');
+    tool?.addTo(record);
+  }
+  const END_NAMES = { near: 'nearer rim', far: 'farther rim' } as const;
+</script>
+
+<SlipHead
+  title={textOf(record, scene) || 'Dimension'}
+  subtitle="{KIND_NAMES[record.kind]} · {lost.length ? 'lost' : `true value, from ${sourceOf(record, scene)}`}"
+/>
+{#if lost.length}
+  <p class="trouble" role="status">What it measured on {lost.map((t) => nameOf(t, scene)).join(' and ')} is gone. Remove it, and press the new edges.</p>
+  <p class="q-row"><button class="q-button" onclick={() => tools.take('dimension')}>Dimension anew</button></p>
+{/if}
+{#if changed.length}
+  <p class="trouble" role="status">The value has changed.</p>
+  <p class="q-row"><button class="q-button" onclick={() => put('Value seen', seenNow(record, scene))}>Seen</button></p>
+{/if}
+{#if awkward[0]}
+  <p class="trouble" role="status">
+    Nobody sets {Math.round(awkward[0].value * 1000) / 1000} mm in the field: {Math.round(awkward[0].sensible * 1000) / 1000} mm? It comes from {sourceOf(
+      record,
+      scene,
+    )}.
+  </p>
+  <p class="q-row"><button class="q-button" onclick={() => put('Accept the value', { ...record, accepted: awkward[0]!.value })}>It is meant so</button></p>
+{/if}
+{#each rounds as i (i)}
+  <Chips
+    label="To {nameOf(record.of[i]!, scene)}"
+    options={[
+      ['near', END_NAMES.near],
+      ['centre', 'centre'],
+      ['far', END_NAMES.far],
+    ]}
+    value={record.of[i]!.as ?? 'centre'}
+    onchange={(as) => put('End of the dimension', withEnd(record, i, as === 'centre' ? undefined : (as as 'near'), scene))}
+  />
+{/each}
+<Chips
+  label="Shown as"
+  options={[
+    ['mm', 'mm'],
+    ['inch', 'inch'],
+    ['both', 'both'],
+    ['16', '1/16'],
+    ['32', '1/32'],
+    ['64', '1/64'],
+  ]}
+  value={shown}
+  onchange={show}
+/>
+{#if style.unit !== 'mm' && style.fraction > 1}
+  <Chips
+    label="Fractions"
+    options={[
+      ['level', 'stacked'],
+      ['slanted', 'slanted'],
+      ['line', 'in line'],
+    ]}
+    value={style.stack}
+    onchange={(stack) => put('Fractions', withStyle(record, { stack: stack as 'level' }))}
+  />
+{:else}
+  <Chips
+    label="Decimals"
+    options={['0', '1', '2', '3', '4', '5', '6'].map((d) => [d, d] as const)}
+    value={String(style.decimals)}
+    onchange={(d) => put('Decimals', withStyle(record, { decimals: Number(d) }))}
+  />
+{/if}
+<TextField label="Tolerance: ±, limits or a fit" value={toleranceText(record.text?.tolerance)} onchange={tolerate} />
+{#if record.text?.tolerance?.kind === 'fit'}
+  {@const t = record.text.tolerance}
+  <Chips
+    label="Fit shown as"
+    options={[
+      ['class', 'class'],
+      ['deviations', 'deviations'],
+      ['both', 'both'],
+    ]}
+    value={t.shows}
+    onchange={(shows) => put('Fit', withText(record, { tolerance: { ...t, shows: shows as 'both' } }))}
+  />
+{/if}
+<Chips
+  label="Form"
+  options={[
+    ['plain', 'plain'],
+    ['reference', '(reference)'],
+    ['basic', 'basic'],
+    ['notToScale', 'not to scale'],
+  ]}
+  value={record.text?.form ?? 'plain'}
+  onchange={(form) => put('Form of the dimension', withText(record, { form: form === 'plain' ? undefined : (form as 'basic') }))}
+/>
+<div class="pair">
+  <TextField label="Before" value={record.text?.before ?? ''} onchange={(v) => put('Text before', withText(record, { before: v || undefined }))} />
+  <TextField label="After" value={record.text?.after ?? ''} onchange={(v) => put('Text after', withText(record, { after: v || undefined }))} />
+  <TextField label="Above" value={record.text?.above ?? ''} onchange={(v) => put('Text above', withText(record, { above: v || undefined }))} />
+  <TextField label="Below" value={record.text?.below ?? ''} onchange={(v) => put('Text below', withText(record, { below: v || undefined }))} />
+</div>
+{#if record.text?.typed !== undefined}
+  <p class="trouble">“{record.text.typed}” is written instead of the true value.</p>
+  <p class="q-row"><button class="q-button" onclick={() => put('True value', withText(record, { typed: undefined }))}>Show the true value</button></p>
+{/if}
+<Chips
+  label="Ends"
+  options={[
+    ['auto', 'as fits'],
+    ['inside', 'inside'],
+    ['outside', 'outside'],
+  ]}
+  value={record.arrows ?? 'auto'}
+  onchange={(a) => {
+    const { arrows: _, ...rest } = record;
+    put('Arrows', a === 'auto' ? rest : { ...rest, arrows: a as 'inside' });
+  }}
+/>
+<Chips
+  label="Drawn with"
+  options={[
+    ['arrow', 'arrows'],
+    ['open', 'open'],
+    ['stroke', 'strokes'],
+    ['dot', 'dots'],
+  ]}
+  value={style.arrows}
+  onchange={(a) => put('Ends', withStyle(record, { arrows: a as 'dot' }))}
+/>
+{#if values.length > 0 && values[0]!.measured.shape === 'stretch' && !record.row}
+  <Chips
+    label="Half"
+    options={[
+      ['both', 'both ends'],
+      ['first', 'last end only'],
+      ['last', 'first end only'],
+    ]}
+    value={record.half ?? 'both'}
+    onchange={(h) => {
+      const { half: _, ...rest } = record;
+      put('Half dimension', h === 'both' ? rest : { ...rest, half: h as 'first' });
+    }}
+  />
+{/if}
+<p class="q-row">
+  {#if record.of.length > 1 && (record.kind === 'level' || record.kind === 'upright')}
+    <button class="q-button" onclick={() => addTo()}>Add to it</button>
+  {/if}
+  <button class="q-button" onclick={() => tools.remove()}>Remove</button>
+</p>
+<SlipJob {drawing} />
+
+<style>
+  .trouble {
+    color: var(--trouble);
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0 0.5rem;
+  }
+</style>

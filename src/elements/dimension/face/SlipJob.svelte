@@ -1,0 +1,68 @@
+<script lang="ts">
+  import { wholeStyle, type ValueStyle } from '$core/dimension/value';
+  import Chips from '$lib/shared/Chips.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+
+  /** How values are written in the whole job. */
+  const { drawing }: { drawing: Drawing } = $props();
+  const job = $derived(drawing.scene.drawing);
+  const style = $derived(wholeStyle(job.standard, job.values));
+  const put = (change: Partial<ValueStyle>) => drawing.edit('Values of this job', [{ op: 'put', record: { ...job, values: { ...job.values, ...change } } }]);
+  const shown = $derived(style.unit !== 'mm' && style.fraction > 1 ? String(style.fraction) : style.unit);
+  function show(as: string) {
+    const part = Number(as);
+    put(part > 1 ? { unit: 'inch', fraction: part as 64 } : { unit: as as 'mm', fraction: 1 });
+  }
+</script>
+
+<details>
+  <summary>All values of this job</summary>
+  <Chips
+    label="Shown as, where nothing else is said"
+    options={[
+      ['mm', 'mm'],
+      ['inch', 'inch'],
+      ['both', 'both'],
+      ['16', '1/16'],
+      ['32', '1/32'],
+    ]}
+    value={shown}
+    onchange={show}
+  />
+  <Chips
+    label="Decimals at most"
+    options={['0', '1', '2', '3'].map((d) => [d, d] as const)}
+    value={String(style.decimals)}
+    onchange={(d) => put({ decimals: Number(d) })}
+  />
+  <Chips
+    label="Decimal sign"
+    options={[
+      ['point', '1.5'],
+      ['comma', '1,5'],
+    ]}
+    value={style.sign}
+    onchange={(sign) => put({ sign: sign as 'comma' })}
+  />
+  <Toggle
+    label="Dimensions drawn and printed"
+    checked={!job.dimensionsOff}
+    onchange={(on) => {
+      const { dimensionsOff: _, ...rest } = job;
+      drawing.edit(on ? 'Dimensions on' : 'Dimensions off', [{ op: 'put', record: on ? rest : { ...rest, dimensionsOff: true } }]);
+    }}
+  />
+</details>
+
+<style>
+  details {
+    margin-top: 0.6rem;
+    border-top: 1px solid var(--line);
+    padding-top: 0.5rem;
+  }
+  summary {
+    cursor: pointer;
+    margin-bottom: 0.4rem;
+  }
+</style>

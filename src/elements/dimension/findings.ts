@@ -1,0 +1,88 @@
+import { sensibleLength } from '../../core/dimension/awkward.ts';
+import { plainText, valueParts, wholeStyle } from '../../core/dimension/value.ts';
+import type { Finding } from '../../core/proof/finding.ts';
+import type { Scene } from '../scene.ts';
+import { isLost, type Target } from '../target.ts';
+import { valuesOf } from './draw.ts';
+import type { DimensionRecord, Measured } from './measure.ts';
+
+/** Values closer than this, as a share, are the same: files round to about 1e-6. */
+const SAME = 2e-6;
+
+/** Has a value changed since someone last saw it? @returns what it was and is, mm or rad, for each that has */
+export function changedValues(
+  record: DimensionRecord,
+  scene: Scene,
+): readonly { readonly was: number; readonly is: number; readonly kind: Measured['kind'] }[] {
+  const { seen } = record;
+  if (!seen) return [];
+  return valuesOf(record, scene).flatMap(({ measured: m }, i) => {
+    const was = seen[i];
+    return was !== undefined && Math.abs(was - m.value) > SAME * Math.max(1, Math.abs(was)) ? [{ was, is: m.value, kind: m.kind }] : [];
+  });
+}
+
+/** Lengths of a dimension that nobody can set in the field, with the nearest ones that can be; mm. */
+export function awkwardValues(record: DimensionRecord, scene: Scene): readonly { readonly value: number; readonly sensible: number }[] {
+  if (record.text?.typed !== undefined || record.text?.form === 'reference') return [];
+  const style = wholeStyle(scene.drawing.standard, record.style, scene.drawing.values);
+  return valuesOf(record, scene).flatMap(({ measured: m }) => {
+    const sensible = m.kind === 'length' ? sensibleLength(m.value, style) : undefined;
+    return sensible === undefined || (record.accepted !== undefined && Math.abs(record.accepted - m.value) < 1e-6) ? [] : [{ value: m.value, sensible }];
+  });
+}
+
+export function dimensionFindings(records: readonly DimensionRecord[], sheet: string, scene: Scene): Finding[] {
+  const out: Finding[] = [];
+  for (const r of records) {
+    const found = (code: Finding['code'], severity: Finding['severity'], text: string) => out.push({ code, severity, sheet, about: [r.id], text });
+    const style = wholeStyle(scene.drawing.standard, r.style, scene.drawing.values);
+    const written = (mm: number, kind: Measured['kind'] = 'length') => plainText(valueParts(mm, kind, style));
+    if (r.of.some(isLost)) {
+      found(
+        'LOST_TARGET',
+        'trouble',
+        `A dimension lost what it measured: ${r.of
+          .filter(isLost)
+          .map((t) => nameOf(t, scene))
+          .join(' and ')} has another shape now.`,
+      );
+      continue;
+    }
+    const [changed] = changedValues(r, scene);
+    if (changed)
+      found(
+        'CHANGED_VALUE',
+        'look',
+        `A dimension was ${written(changed.was, changed.kind)} and is ${written(changed.is, changed.kind)} now. Look at it, and say that it is seen.`,
+      );
+    const [awkward] = awkwardValues(r, scene);
+    if (awkward) {
+      const by = awkward.sensible - awkward.value;
+      found(
+        'AWKWARD_VALUE',
+        'look',
+        `${written(awkward.value)} cannot be set in the field: ${written(awkward.sensible)} would be ${written(Math.abs(by))} ${by > 0 ? 'more' : 'less'}. It comes from ${sourceOf(r, scene)}.`,
+      );
+    }
+    if (r.text?.typed !== undefined) {
+      const [value] = valuesOf({ ...r, text: {} }, scene);
+      if (value) found('TYPED_VALUE', 'look', `“${r.text.typed}” is written where the model says ${plainText(value.parts)}.`);
+    }
+  }
+  return out;
+}
+
+/** Between which components a dimension goes. */
+export function sourceOf(r: DimensionRecord, scene: Scene): string {
+  const names = [...new Set(r.of.map((t) => nameOf(t, scene)))];
+  return names.length > 1 ? `${names[0]} to ${names.at(-1)}` : (names[0] ?? '');
+}
+
+/** What a target is on, for people. */
+export function nameOf(t: Target, scene: Scene): string {
+  const path = t.edge?.component ?? t.face?.component ?? t.of;
+  if (path === undefined) return t.side ? 'the whole' : 'a place';
+  const component = scene.component(path);
+  return `“${(component && scene.itemOf(component.index)?.values.description.text) || component?.name || path}”`;
+}

@@ -1,0 +1,1 @@
+ALTER TABLE "geometry" ADD COLUMN "features" "bytea";
