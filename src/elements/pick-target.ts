@@ -125,3 +125,6 @@ function sidesAt(scene: Scene, view: ViewRecord, p: Vec2, reach: number): Target
     .filter(([, off]) => off < reach)
     .map(([side]) => ({ side, at: p }));
 }
+
+/** An edge, an outline or an axis, and no point of one. */
+export const pickedLines = (t: Target): boolean => t.as === undefined && t.side === undefined && (t.edge ?? t.face) !== undefined;

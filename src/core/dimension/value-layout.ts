@@ -35,7 +35,11 @@ export function layOutValue(p: ValueParts, style: WholeStyle, height: number): V
   let [rise, drop] = [height, 0];
   const put = (text: string, h = height, dy = 0, advance = true) => {
     if (text === '') return 0;
-    pieces.push({ text, x, y: dy, height: h });
+    // A space at the beginning is a distance: writers of pictures would leave it out.
+    const letters = text.trimStart();
+    const lead = text.length - letters.length;
+    const indent = lead ? textWidth(' '.repeat(lead), h) : 0;
+    if (letters) pieces.push({ text: letters, x: x + indent, y: dy, height: h });
     rise = Math.max(rise, h - dy);
     drop = Math.max(drop, dy);
     const width = textWidth(text, h);
@@ -92,7 +96,7 @@ export function layOutValue(p: ValueParts, style: WholeStyle, height: number): V
     put(b, h, -height / 2 + height * 0.12 + h, false);
     x = start + width;
   }
-  put(p.trail.replace(/^ +/, (s) => s));
+  put(p.trail);
   if (p.brackets) put(')');
   const width = x;
   for (const [text, dy] of [

@@ -1,5 +1,5 @@
 import { boxOf, CurveKind, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
-import { IDENTITY, translation } from '../base/placement.ts';
+import { IDENTITY, translation, type Placement } from '../base/placement.ts';
 import type { Assembly } from '../assembly/assembly.ts';
 import type { Body } from '../outline/scene.ts';
 
@@ -180,7 +180,14 @@ export function body(component: number, g: PartGeometry, at: readonly [number, n
 
 /** A flat assembly of named parts, each used once, in the order given. */
 export function assemblyOf(
-  parts: readonly { name: string; geometry: PartGeometry; at?: readonly [number, number, number]; properties?: Record<string, string>; material?: string }[],
+  parts: readonly {
+    name: string;
+    geometry: PartGeometry;
+    at?: readonly [number, number, number];
+    placement?: Placement;
+    properties?: Record<string, string>;
+    material?: string;
+  }[],
 ): {
   assembly: Assembly;
   geometries: Map<string, PartGeometry>;
@@ -207,7 +214,7 @@ export function assemblyOf(
       })),
       nodes: [
         { parent: -1, name: 'Test assembly', product: 'Test assembly', placement: IDENTITY, part: -1 },
-        ...parts.map((p, i) => ({ parent: 0, name: p.name, product: p.name, placement: translation(p.at ?? [0, 0, 0]), part: i })),
+        ...parts.map((p, i) => ({ parent: 0, name: p.name, product: p.name, placement: p.placement ?? translation(p.at ?? [0, 0, 0]), part: i })),
       ],
     },
   };

@@ -76,7 +76,8 @@ export const dimensionKind: Kind<DimensionRecord> = {
  * @param bare the value as it is written by itself
  */
 export function textFrom(typed: string, bare: string, before: ValueText): ValueText {
-  const { before: _b, after: _a, typed: _t, form, ...rest } = before;
+  const { form } = before;
+  const rest = without(before, 'before', 'after', 'typed', 'form');
   let t = typed.trim();
   const brackets = t.startsWith('(') && t.endsWith(')');
   if (brackets) t = t.slice(1, -1).trim();

@@ -84,15 +84,15 @@ function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
   const out: Draft[] = [];
   const done = new Set<number>();
   for (const v of views) {
+    const round = roundWhole(scene, v);
+    const [across, upwards] = [v.right, v.up].map((way) => way.findIndex((x) => Math.abs(x) > 1 - 1e-6));
+    if (!round || done.has(across!) || done.has(upwards!)) continue;
+    done.add(across!).add(upwards!);
+    out.push({ view: v.id, kind: 'diameter', of: [round], turn: Math.PI / 4 });
+  }
+  for (const v of views) {
     const box = viewReach(scene, v);
     if (!box) continue;
-    const round = roundWhole(scene, v, box);
-    const [across, upwards] = [v.right, v.up].map((way) => way.findIndex((x) => Math.abs(x) > 1 - 1e-6));
-    if (round && !done.has(across!) && !done.has(upwards!)) {
-      done.add(across!).add(upwards!);
-      out.push({ view: v.id, kind: 'diameter', of: [round], turn: Math.PI / 4 });
-      continue;
-    }
     for (const [kind, way, sides] of [
       ['level', v.right, ['left', 'right']],
       ['upright', v.up, ['bottom', 'top']],
@@ -110,7 +110,9 @@ function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
 }
 
 /** What is as wide as it is high because it is round has a diameter. */
-function roundWhole(scene: Scene, view: ViewRecord, box: readonly [number, number, number, number]): Target | undefined {
+function roundWhole(scene: Scene, view: ViewRecord): Target | undefined {
+  const box = viewReach(scene, view);
+  if (!box) return undefined;
   const [x, y, r] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2, (box[2] - box[0]) / 2];
   if (Math.abs(box[3] - box[1] - 2 * r) > ONE_MM) return undefined;
   const rim = circlesOf(scene.result(view.id)!).find((c) => c.edge >= 0 && Math.abs(c.radius - r) < ONE_MM && Math.hypot(c.x - x, c.y - y) < ONE_MM);

@@ -136,7 +136,8 @@ function isFree(r: DimensionRecord, scene: Scene, standing: Standing, placed: re
   const b = drawn.ink;
   if (b.x < frame.x || b.y < frame.y || b.x + b.width > frame.x + frame.width || b.y + b.height > frame.y + frame.height) return false;
   const texts = drawn.texts.map((t) => inflate(t, AIR_MM / 2));
-  const lines = drawn.solid.segments;
+  // What runs through a circle crosses what is there; its value stands on the last line.
+  const lines = isRound(r) ? drawn.solid.segments.slice(-1) : drawn.solid.segments;
   const box = rectOf(viewRect(view, scene.result(view.id)));
   const covers = scene.result(view.id) && drawnCovers(scene, view);
   const hit = (s: Standing) =>

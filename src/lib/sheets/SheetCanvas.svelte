@@ -278,7 +278,7 @@
       class="sheet"
       class:aiming={tools.current.aims}
       class:panning={space}
-      style="transform: translate({panX}px, {panY}px)"
+      style="transform: translate({panX}px, {panY}px); --zoom: {zoom}"
       width={list.width * zoom}
       height={list.height * zoom}
       viewBox="0 0 {list.width} {list.height}"
@@ -374,7 +374,7 @@
     cursor: crosshair;
   }
   .sheet g[tabindex]:focus-visible {
-    outline: 0.6px solid #12707a;
+    outline: calc(1.5px / var(--zoom)) solid #12707a;
   }
   .wait {
     padding: 3rem;

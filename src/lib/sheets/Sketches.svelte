@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { svgItems } from '$core/picture/svg-items';
+  import { emFor } from '$core/picture/lettering';
   import { num } from '$core/picture/shapes';
   import type { Sketch } from './tool';
 
@@ -49,7 +49,25 @@
         data-testid="knob-{s.id}"
       />
     {:else if s.kind === 'items'}
-      <g class="items" data-testid={s.id}>{@html svgItems(s.items, () => undefined)}</g>
+      <g class="items" data-testid={s.id}>
+        {#each s.items as item, k (k)}
+          {#if item.kind === 'stroke'}
+            <path d={item.d} stroke-width={Math.max(item.width, 1.4 / zoom)} stroke-dasharray={item.dash?.join(' ')} />
+          {:else if item.kind === 'fill'}
+            <path d={item.d} fill="#12707a" stroke="none" />
+          {:else if item.kind === 'text'}
+            <text
+              x={item.x}
+              y={item.y}
+              font-size={emFor(item.height)}
+              text-anchor={item.anchor}
+              fill="#12707a"
+              stroke="none"
+              transform={item.turn ? `rotate(${-item.turn} ${item.x} ${item.y})` : undefined}>{item.text}</text
+            >
+          {/if}
+        {/each}
+      </g>
     {:else if s.kind === 'circle'}
       <circle cx={s.at[0]} cy={s.at[1]} r={s.radius} stroke-width={2 / zoom} data-testid={s.id} />
     {:else}
@@ -59,12 +77,7 @@
 </g>
 
 <style>
-  .items :global(text) {
+  .items text {
     font-family: osifont, sans-serif;
-    fill: #12707a;
-    stroke: none;
-  }
-  .items :global(path[style]) {
-    fill: #12707a !important;
   }
 </style>

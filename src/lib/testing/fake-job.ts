@@ -10,6 +10,7 @@ import { dot } from '$core/base/vector';
 import type { DrawingDocument } from '$core/document/records';
 import { applySteps, type Step } from '$core/document/steps';
 import { sceneOf } from '$core/outline/scene-of';
+import { featuresOf, packFeatures } from '$core/features/part-features';
 import { draftAll, smallMachine } from '$core/testing/drafting';
 import { explode, type ExplodeRequest } from '$core/explode/requests';
 import { computeView } from '$core/views/compute-view';
@@ -98,6 +99,8 @@ export async function openBench(
       return outcome(last.inverse);
     }
     if (what.startsWith('edits?since')) return json({ changes: [], canUndo: log.length > 0, canRedo: undone.length > 0 });
+    if (what === 'features')
+      return new Response(pack('NQfs', 1, Object.fromEntries([...geometries].map(([key, g]) => [key, packFeatures(featuresOf(g))]))) as BodyInit);
     bench.asked.push(`${method} ${what}`);
     const components = componentsOf(assembly);
     if (what === 'seen') return new Response(pack('NQsn', 1, {}) as BodyInit);

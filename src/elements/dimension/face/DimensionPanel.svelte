@@ -3,10 +3,14 @@
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import type { Tool } from '$lib/sheets/tool';
   import { KEYS, type DimensionTool, type Row } from './dimension-tool.svelte';
+  import type { Tools } from '$lib/sheets/tools.svelte';
   import { KIND_NAMES } from './names';
+  import Slip from './Slip.svelte';
 
-  const { tool: given }: { drawing: Drawing; tool: Tool } = $props();
+  const { drawing, tools, tool: given }: { drawing: Drawing; tools: Tools; tool: Tool } = $props();
   const tool = $derived(given as DimensionTool);
+  /** What was placed last, to be refined at once. */
+  const placed = $derived(drawing.chosen.length === 1 ? drawing.scene.one('dimension', drawing.chosen[0]) : undefined);
   const keyOf = (kind: string) => Object.entries(KEYS).find(([, k]) => k === kind)?.[0] ?? '';
   const ROWS: readonly (readonly [Row | undefined, string])[] = [
     [undefined, 'one'],
@@ -39,6 +43,9 @@
     <button class="q-chip" class:on={tool.row === row} aria-pressed={tool.row === row} onclick={() => (tool.row = row)}>{name}</button>
   {/each}
 </p>
+{#if placed && !tool.picks.length}
+  <div class="placed"><Slip {drawing} {tools} record={placed} /></div>
+{/if}
 <p class="help">Shift places it even where something can be picked, Alt without bringing it into line. Esc takes the last one back.</p>
 
 <style>
@@ -47,6 +54,11 @@
     flex-wrap: wrap;
     gap: 0.3rem;
     margin-bottom: 0.6rem;
+  }
+  .placed {
+    margin: 0.6rem 0;
+    border-top: 1px solid var(--line);
+    padding-top: 0.6rem;
   }
   .help {
     font-size: 0.88rem;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { without } from '$core/base/without';
   import { wholeStyle } from '$core/dimension/value';
   import { valuesOf, textOf } from '$elements/dimension/draw';
   import { roundTargets, seenNow, toleranceFrom, toleranceText, withEnd, withStyle, withText } from '$elements/dimension/edit';
@@ -153,7 +154,7 @@
   ]}
   value={record.arrows ?? 'auto'}
   onchange={(a) => {
-    const { arrows: _, ...rest } = record;
+    const rest = without(record, 'arrows');
     put('Arrows', a === 'auto' ? rest : { ...rest, arrows: a as 'inside' });
   }}
 />
@@ -178,7 +179,7 @@
     ]}
     value={record.half ?? 'both'}
     onchange={(h) => {
-      const { half: _, ...rest } = record;
+      const rest = without(record, 'half');
       put('Half dimension', h === 'both' ? rest : { ...rest, half: h as 'first' });
     }}
   />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { without } from '$core/base/without';
   import { wholeStyle, type ValueStyle } from '$core/dimension/value';
   import Chips from '$lib/shared/Chips.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
@@ -49,7 +50,7 @@
     label="Dimensions drawn and printed"
     checked={!job.dimensionsOff}
     onchange={(on) => {
-      const { dimensionsOff: _, ...rest } = job;
+      const rest = without(job, 'dimensionsOff');
       drawing.edit(on ? 'Dimensions on' : 'Dimensions off', [{ op: 'put', record: on ? rest : { ...rest, dimensionsOff: true } }]);
     }}
   />
