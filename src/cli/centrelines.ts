@@ -1,7 +1,7 @@
 import type { Assembly } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { BLANK_DRAWING, PLAIN_VIEW, type ViewRecord } from '../core/document/records.ts';
-import { featuresOf } from '../core/features/part-features.ts';
+import { featuresSource } from '../core/features/part-features.ts';
 import type { ViewFrame } from '../core/outline/directions.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
 import { axisLinesOf, mergedLines } from '../elements/centre/axes.ts';
@@ -21,7 +21,7 @@ export interface ShownView {
 export function centrelinesOf({ assembly, geometries, frame, result, hidden }: ShownView): unknown[] {
   const view: ViewRecord = { type: 'view', id: 'view', sheet: 'sheet', name: '', ...frame, ...PLAIN_VIEW, hidden };
   const document = { drawing: BLANK_DRAWING, sheet: { type: 'sheet', id: 'sheet', order: 1, name: '', size: 'A3', landscape: true }, view } as const;
-  const scene = new Scene({ document, assembly, results: new Map([['view', result]]), features: { get: (key) => featuresOf(geometries.get(key)!) } });
+  const scene = new Scene({ document, assembly, results: new Map([['view', result]]), features: featuresSource(geometries) });
   const circles = circlesOf(result);
   const centres: { x: number; y: number; radius: number }[] = [];
   for (const c of circles) {

@@ -3,7 +3,7 @@ import { QuarryError } from '../core/base/errors.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
 import { axesOf, kindOfAxis, radiiOf } from '../core/features/axes.ts';
 import { reachOf } from '../core/features/extent.ts';
-import { featuresOf } from '../core/features/part-features.ts';
+import { featuresOf, featuresSource } from '../core/features/part-features.ts';
 import { plainText } from '../core/dimension/value.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { computeView } from '../core/views/compute-view.ts';
@@ -52,7 +52,7 @@ export async function dimensions(args: Arguments): Promise<unknown> {
     ...(unit === 'inch' ? { values: { unit: 'inch' as const } } : {}),
     compute: async (spec) => computeView(m.assembly, m.geometries, spec),
   });
-  const scene = new Scene({ document, assembly: m.assembly, results, features: { get: (key) => featuresOf(m.geometries.get(key)!) } });
+  const scene = new Scene({ document, assembly: m.assembly, results, features: featuresSource(m.geometries) });
   const proposed = scene.all('dimension').flatMap((d) =>
     valuesOf(d, scene).map((v) => ({
       view: scene.one('view', d.view)!.name,

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { writeDrawing } from '../core/document/file.ts';
-import { featuresOf } from '../core/features/part-features.ts';
+import { featuresSource } from '../core/features/part-features.ts';
 import { recordsOf } from '../core/document/records.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
 import { findingsOf } from '../core/proof/findings.ts';
@@ -35,7 +35,7 @@ export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<s
       last = performance.now();
     },
   });
-  const features = { get: (key: string) => featuresOf(geometries.get(key)!) };
+  const features = featuresSource(geometries);
   const scene = new Scene({ document, assembly, results, features });
   const { items } = scene;
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));

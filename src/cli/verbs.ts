@@ -3,6 +3,7 @@ import { componentsOf, depthOf } from '../core/assembly/components.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { normalize } from '../core/base/vector.ts';
 import { cutFromLine, type LineCut } from '../core/cut/section-line.ts';
+import { threads } from './threads.ts';
 import { dimensions } from './dimensions.ts';
 import { loadSolidPort } from '../kernel/manifold.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
@@ -129,4 +130,14 @@ async function draft(args: Arguments): Promise<unknown> {
   return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), timings: m.read.times });
 }
 
-export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = { inspect, view, cut, slice, explode, draft, compare, dimensions };
+export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = {
+  inspect,
+  view,
+  cut,
+  slice,
+  explode,
+  draft,
+  compare,
+  dimensions,
+  threads,
+};

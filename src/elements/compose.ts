@@ -29,6 +29,7 @@ export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
     scene.drawing,
     scene.ledger,
     scene.partFeatures,
+    scene.threads,
     scene.items,
     scene.sheets.length,
     scene.sheets.findIndex((s) => s.id === sheet),

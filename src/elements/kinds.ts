@@ -8,7 +8,7 @@ import { sheetKind } from './sheet/kind.ts';
 import { viewKind } from './view/kind.ts';
 
 /** Records that are not drawn: the drawing itself and what it is computed from. */
-type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers';
+type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers' | 'thread';
 export type ElementType = Exclude<DrawingDocumentRecord['type'], Undrawn>;
 export type ElementRecord = RecordOf<ElementType>;
 

@@ -19,6 +19,7 @@ import { pageOf, type Page } from '../core/sheet/page.ts';
 import { seenAs } from '../core/views/detail.ts';
 import type { PartFeatures } from '../core/features/part-features.ts';
 import { placesInView } from '../core/features/in-view.ts';
+import { threadsOf, type Thread } from '../core/thread/threads-of.ts';
 import type { Placement } from '../core/base/placement.ts';
 import { specified } from '../core/views/view-spec.ts';
 import { partOfView } from '../core/views/part-of-view.ts';
@@ -185,6 +186,13 @@ export class Scene {
     return this.partFeatures?.get(this.assembly.parts[this.components[component]!.part]!.geometryKey);
   }
 
+  private knownThreads: readonly Thread[] | undefined;
+
+  /** Screw threads of the model: those that were set, and those that are recognised. */
+  get threads(): readonly Thread[] {
+    return (this.knownThreads ??= threadsFor(this));
+  }
+
   /** Where the components are in a view: placements into its axes (x right, y up, z towards the reader), model mm. */
   placed(view: ViewRecord): readonly Placement[] {
     let places = this.places.get(view.id);
@@ -232,6 +240,50 @@ export class Scene {
     }
     return this.known.families!;
   }
+}
+
+interface Threads {
+  readonly parts: unknown;
+  readonly items: unknown;
+  readonly records: readonly RecordOf<'thread'>[];
+  readonly threads: readonly Thread[];
+}
+
+const threads = new WeakMap<Assembly, Threads>();
+
+/** Threads depend on the model, on names in the ledger and on what was set by hand: as long as those stay, they stay. */
+function threadsFor(scene: Scene): readonly Thread[] {
+  const { assembly, components, partFeatures, items } = scene;
+  if (!partFeatures) return [];
+  const records = scene.all('thread');
+  const known = threads.get(assembly);
+  if (
+    known &&
+    known.parts === partFeatures &&
+    known.items === items &&
+    known.records.length === records.length &&
+    records.every((r, i) => r === known.records[i])
+  )
+    return known.threads;
+  const found = threadsOf({
+    assembly,
+    components,
+    features: partFeatures,
+    names: (c) => {
+      const part = assembly.parts[components[c]!.part]!;
+      const item = scene.itemOf(c);
+      return [item?.values.description.text ?? '', components[c]!.name, part.name, ...Object.values(part.properties)];
+    },
+    byHand: records.map((r) => ({
+      geometry: r.face.geometry,
+      face: r.face.face,
+      designation: r.designation,
+      lengthMm: r.lengthMm,
+      none: r.designation === '',
+    })),
+  });
+  threads.set(assembly, { parts: partFeatures, items, records, threads: found });
+  return found;
 }
 
 const byId = (a: { readonly id: string }, b: { readonly id: string }) => (a.id < b.id ? -1 : 1);

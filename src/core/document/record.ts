@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { valueStyle } from '../dimension/record.ts';
-import { id, length, paths, text, vector } from './fields.ts';
+import { face, id, length, paths, text, vector } from './fields.ts';
 
 export const drawingRecord = z
   .object({
@@ -136,6 +136,18 @@ export const ledgerRecord = z
       .max(500)
       .readonly(),
     massUnit: z.enum(['kg', 'lb']),
+  })
+  .readonly();
+
+/** A screw thread that someone set on a cylinder of a part, or took off it: it counts for every piece of that part. */
+export const threadRecord = z
+  .object({
+    type: z.literal('thread'),
+    id,
+    face: face(),
+    /** As it is written: `M8`, `M10 × 1.25`, `1/2-13 UNC`; empty: there is none. */
+    designation: z.string().max(60),
+    lengthMm: z.number().positive().max(1e6).exactOptional(),
   })
   .readonly();
 

@@ -5,7 +5,7 @@ import { dimensionRecord } from '../../elements/dimension/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
-import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord } from './record.ts';
+import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
 
 /** Every record there is, stated once: what is stored, sent and typed comes from here. */
 export const anyRecord = z.discriminatedUnion('type', [
@@ -21,6 +21,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   propertyRecord,
   ledgerRecord,
   numbersRecord,
+  threadRecord,
 ]);
 
 export type AnyRecord = z.infer<typeof anyRecord>;

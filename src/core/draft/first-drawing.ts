@@ -31,7 +31,7 @@ import { rectOf, type Rect } from '../base/rect.ts';
 import { viewRect } from '../../elements/view/draw.ts';
 import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import type { ValueStyle } from '../dimension/value.ts';
-import { featuresOf } from '../features/part-features.ts';
+import { featuresSource } from '../features/part-features.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
@@ -326,7 +326,7 @@ class Drafter {
   }
 
   private scene(): Scene {
-    const features = { get: (key: string) => featuresOf(this.geometries.get(key)!) };
+    const features = featuresSource(this.geometries);
     return new Scene({ document: { ...this.records }, assembly: this.assembly, results: this.results, features });
   }
 

@@ -10,6 +10,8 @@ export interface OnAxis {
   readonly round: number;
   readonly from: number;
   readonly to: number;
+  /** The same along the axis of the round itself. */
+  readonly own: readonly [number, number];
   readonly radius: number;
   readonly inward: boolean;
   readonly kind: number;
@@ -53,6 +55,7 @@ export function axesOf(placed: Iterable<PlacedFeatures>, wanted: (r: Round) => b
         round,
         from: along + (flip ? -r.to : r.from),
         to: along + (flip ? -r.from : r.to),
+        own: [r.from, r.to],
         radius: r.radius,
         inward: r.inward,
         kind: r.kind,

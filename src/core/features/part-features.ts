@@ -1,4 +1,5 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { helicesOf } from './helices.ts';
 import { anyPerpendicular, cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { pack, unpack } from '../base/pack.ts';
 
@@ -24,6 +25,8 @@ export interface PartFeatures {
   /** Index in `rounds` per face; -1 for faces that are not round. */
   readonly faceRound: Int32Array;
   readonly rounds: readonly Round[];
+  /** Edges that wind about the axis of a round. */
+  readonly helices: readonly Helix[];
   readonly box: PartGeometry['box'];
   readonly deflectionMm: number;
 }
@@ -51,6 +54,21 @@ export interface Round {
   readonly faces: readonly number[];
 }
 
+/** An edge that winds about an axis: crest or root of a modelled thread, or of a spring. */
+export interface Helix {
+  readonly edge: number;
+  /** Index in `rounds`: it winds about the axis of this one. */
+  readonly axis: number;
+  readonly radius: number;
+  /** Along the axis per turn, mm; less than nought: left hand. */
+  readonly pitch: number;
+  /** Where it begins and ends along that axis. */
+  readonly from: number;
+  readonly to: number;
+  /** Material is outside. */
+  readonly inward: boolean;
+}
+
 /** A surface that goes so far round counts as whole: facets leave gaps between their corners, rad. */
 const WHOLE_TURN = 2 * Math.PI - 0.9;
 /** More of a turn than a slot's end or a fillet has, rad. */
@@ -61,7 +79,7 @@ export const isWhole = (r: Round): boolean => r.turn > WHOLE_TURN;
 export const hasAxis = (r: Round): boolean => (r.kind === SurfaceKind.cylinder || r.kind === SurfaceKind.cone) && r.turn > MORE_THAN_HALF;
 
 const KIND = 'NQft';
-const VERSION = 1;
+const VERSION = 2;
 export const packFeatures = (f: PartFeatures): Uint8Array => pack(KIND, VERSION, f);
 /** @returns undefined for another version: they are taken from the geometry anew */
 export const unpackFeatures = (bytes: Uint8Array): PartFeatures | undefined => unpack<PartFeatures>(KIND, VERSION, bytes);
@@ -78,6 +96,14 @@ export function featuresOf(g: PartGeometry): PartFeatures {
   return features;
 }
 
+/** Features of parts whose geometry is at hand, by geometry key. */
+export const featuresSource = (geometries: ReadonlyMap<string, PartGeometry>): { get(key: string): PartFeatures | undefined } => ({
+  get: (key) => {
+    const g = geometries.get(key);
+    return g && featuresOf(g);
+  },
+});
+
 function take(g: PartGeometry): PartFeatures {
   const { rounds, faceRound } = roundsOf(g);
   return {
@@ -90,6 +116,7 @@ function take(g: PartGeometry): PartFeatures {
     faceParams: g.faceParams,
     faceRound,
     rounds,
+    helices: helicesOf(g, rounds),
     box: g.box,
     deflectionMm: g.deflectionMm,
   };

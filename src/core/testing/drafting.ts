@@ -1,7 +1,7 @@
 import type { Assembly } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
-import { featuresOf } from '../features/part-features.ts';
+import { featuresSource } from '../features/part-features.ts';
 import type { DrawingDocumentRecord } from '../document/records.ts';
 import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
@@ -40,7 +40,7 @@ export async function draftAll(
     ...options,
   });
   const document = bare ? Object.fromEntries(Object.entries(drafted).filter(([, r]) => !isBesides(r))) : drafted;
-  const features = { get: (key: string) => featuresOf(geometries.get(key)!) };
+  const features = featuresSource(geometries);
   const scene = new Scene({ document, assembly, results, features });
   const { components, items } = scene;
   const sheets = new Map(scene.sheets.map((s) => [s.id, composeSheet(scene, s.id)]));

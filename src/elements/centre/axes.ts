@@ -61,19 +61,16 @@ function find(scene: Scene, view: ViewRecord, { lines }: ViewResult): AxisLine[]
   return axesOf(placed, hasAxis).flatMap((axis) => {
     // Across the line of sight; what lies along it is a circle.
     if (Math.abs(axis.way[2]) > 1e-4) return [];
-    const on = axis.on.filter((o) => visible.get(o.component)?.has(o.round));
-    if (!on.length) return [];
-    let [from, to] = [Infinity, -Infinity];
-    for (const o of on) {
-      const [a, b] = alongTurned(scene, places, o, axis.way) ?? [o.from, o.to];
-      from = Math.min(from, a);
-      to = Math.max(to, b);
-    }
     const at = (t: number): Vec2 => {
       const p: Vec3 = add(axis.foot, scale(axis.way, t));
       return [p[0], p[1]];
     };
-    return [{ from: at(from), to: at(to), radius: Math.max(...on.map((o) => o.radius)), on }];
+    return axis.on
+      .filter((o) => visible.get(o.component)?.has(o.round))
+      .map((o): AxisLine => {
+        const [from, to] = alongTurned(scene, places, o, axis.way) ?? [o.from, o.to];
+        return { from: at(from), to: at(to), radius: o.radius, on: [o] };
+      });
   });
 }
 

@@ -27,6 +27,8 @@ export interface LineLook {
   readonly tangentWide?: boolean | undefined;
   readonly noEdges?: boolean | undefined;
   readonly pens?: ReadonlyMap<number, Pen> | undefined;
+  /** Edges, and `-1 - f` for outlines of faces, that are not drawn: by component. */
+  readonly leftOut?: ReadonlyMap<number, ReadonlySet<number>> | undefined;
 }
 
 /** Lines of components that are faint, or that stand in a second position. */
@@ -51,6 +53,7 @@ export function drawLines(result: ViewResult, map: ViewMap, style: SheetStyle, l
     const kind = lines.kind[i]!;
     const component = lines.component[i]!;
     if (kind & HIDDEN && hiddenOf && !hiddenOf.has(component)) continue;
+    if (look.leftOut?.get(component)?.has(lines.edge[i]!)) continue;
     const pen = kind & HIDDEN ? HIDDEN : kind === LineClass.tangent ? LineClass.tangent : LineClass.sharp;
     const key = `${component}/${pen}`;
     let p = paths.get(key);

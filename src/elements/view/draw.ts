@@ -6,7 +6,7 @@ import { inkOf, joined, solidOf } from '../../core/picture/ink.ts';
 import { text } from '../../core/picture/shapes.ts';
 import { scaleText, type SheetStyle } from '../../core/sheet/formats.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
-import { viewMapOf } from '../../core/views/view-map.ts';
+import { viewMapOf, type ViewMap } from '../../core/views/view-map.ts';
 import { drawCaps, type ViewHatch } from './draw-caps.ts';
 import { drawBorder, drawGaps } from './draw-border.ts';
 import { drawDetailMark } from './draw-detail.ts';
@@ -26,6 +26,8 @@ export interface ViewContext {
   readonly arrows?: readonly { readonly view: ViewRecord; readonly sheet: number | undefined }[];
   readonly scaleInLabel: boolean;
   readonly look?: LineLook;
+  /** Screw threads, drawn over the lines. */
+  readonly threads?: (result: ViewResult, map: ViewMap) => readonly DisplayItem[];
   readonly hatch?: ReadonlyMap<number, ViewHatch>;
   /** What there would be to see without outline and gaps. */
   readonly whole?: ViewResult | undefined;
@@ -56,6 +58,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
       ...pulls,
       ...drawLines(result, map, style, context.look ?? { thinMm: view.thinMm ?? 0 }),
       ...drawPhantom(result, map, style),
+      ...(context.threads?.(result, map) ?? []),
     );
     inside.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
     inside.push(...drawGaps(view, result, map, style), ...drawBorder(view, context.whole ?? result, map, style));

@@ -9,6 +9,7 @@ import type { Scene } from '../scene.ts';
 import { mainScale, sameScale } from './main-scale.ts';
 import type { LineLook, Pen } from './draw-lines.ts';
 import { drawView, labelDrop, viewRect, type ViewContext } from './draw.ts';
+import { drawThreads, simplified } from './draw-threads.ts';
 import { viewFindings } from './findings.ts';
 import { moveView } from './move.ts';
 import { projectKnobs } from './knobs.ts';
@@ -78,7 +79,7 @@ function drawnOnce(view: ViewRecord, scene: Scene): Drawn {
   const arrows = scene
     .arrowsOn(view.id)
     .map((v) => ({ view: v, sheet: v.sheet === view.sheet ? undefined : scene.sheets.findIndex((s) => s.id === v.sheet) + 1 }));
-  const others = [...cuts, ...details, ...sourcesOf(view, scene), ...arrows.flatMap((a) => [a.view, a.sheet])];
+  const others = [...cuts, ...details, ...sourcesOf(view, scene), ...arrows.flatMap((a) => [a.view, a.sheet]), scene.threads];
   const before = known.get(view);
   if (before && before.result === result && before.key === key && before.others.length === others.length && others.every((c, i) => c === before.others[i]))
     return before.drawn;
@@ -91,6 +92,7 @@ function drawnOnce(view: ViewRecord, scene: Scene): Drawn {
     look: lookOf(view, scene),
     hatch: hatchOf(scene.seenAs(view), scene),
     whole: scene.whole(view.id),
+    threads: (seen, map) => drawThreads(view, scene, seen, map, style),
   };
   const drawn = drawView(scene.seenAs(view), result, style, context);
   known.set(view, { result, key, others, drawn });
@@ -124,5 +126,6 @@ function lookOf(view: ViewRecord, scene: Scene): LineLook {
     tangentWide: view.tangentWide,
     noEdges: view.shaded ? view.noEdges : undefined,
     pens: pens.size ? pens : undefined,
+    leftOut: simplified(scene),
   };
 }
