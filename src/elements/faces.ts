@@ -5,6 +5,7 @@ import { dimensionFace } from './dimension/face';
 import type { Face } from './face';
 import type { ElementRecord, ElementType } from './kinds';
 import { listFace } from './list/face';
+import { noteFace } from './note/face';
 import { sheetFace } from './sheet/face';
 import { viewFace } from './view/face';
 
@@ -14,6 +15,7 @@ export const FACES = {
   balloon: balloonFace,
   centre: centreFace,
   dimension: dimensionFace,
+  note: noteFace,
   list: listFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };

@@ -4,6 +4,7 @@ import { centreKind } from './centre/kind.ts';
 import { dimensionKind } from './dimension/kind.ts';
 import type { Kind } from './kind.ts';
 import { listKind } from './list/kind.ts';
+import { noteKind } from './note/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
 import { viewKind } from './view/kind.ts';
 
@@ -20,6 +21,7 @@ export const KINDS = {
   centre: centreKind,
   dimension: dimensionKind,
   list: listKind,
+  note: noteKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);

@@ -242,6 +242,8 @@ export class Scene {
   }
 }
 
+const NO_THREADS: readonly Thread[] = [];
+
 interface Threads {
   readonly parts: unknown;
   readonly items: unknown;
@@ -254,7 +256,7 @@ const threads = new WeakMap<Assembly, Threads>();
 /** Threads depend on the model, on names in the ledger and on what was set by hand: as long as those stay, they stay. */
 function threadsFor(scene: Scene): readonly Thread[] {
   const { assembly, components, partFeatures, items } = scene;
-  if (!partFeatures) return [];
+  if (!partFeatures) return NO_THREADS;
   const records = scene.all('thread');
   const known = threads.get(assembly);
   if (

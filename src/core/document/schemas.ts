@@ -3,6 +3,7 @@ import { balloonRecord } from '../../elements/balloon/record.ts';
 import { centreRecord } from '../../elements/centre/record.ts';
 import { dimensionRecord } from '../../elements/dimension/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
+import { noteRecord } from '../../elements/note/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
 import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
@@ -18,6 +19,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   centreRecord,
   dimensionRecord,
   listRecord,
+  noteRecord,
   propertyRecord,
   ledgerRecord,
   numbersRecord,

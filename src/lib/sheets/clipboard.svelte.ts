@@ -68,15 +68,20 @@ export class Clipboard {
   private put(label: string, records: readonly DrawingDocumentRecord[], chosen: number, by: Vec2, view?: string): void {
     const { drawing } = this;
     if (!records.length) return;
-    const own = records.map((r) => ('view' in r ? r.view : undefined)).find((v) => v !== undefined && drawing.document[v]);
+    const own = records.flatMap((r) => ('view' in r && r.view !== null ? [r.view] : [])).find((v) => drawing.document[v]);
     const copies = copiesOf(drawing.scene, records, { sheet: drawing.sheetId, view: view ?? own, by, freshId: (base) => drawing.freshId(base) });
     if (!copies.length) {
       notify('trouble', 'What was copied belongs to a view. Select the view that it shall belong to, then paste.');
       return;
     }
     const ids = new Set(copies.map((c) => c.id));
-    const alone = (r: DrawingDocumentRecord) => !('view' in r) || !ids.has(r.view);
-    const put = copies.map((r): DrawingDocumentRecord => (r.type === 'balloon' && alone(r) ? { ...r, offset: [r.offset[0] + by[0], r.offset[1] + by[1]] } : r));
+    const alone = (r: DrawingDocumentRecord) => !('view' in r) || r.view === null || !ids.has(r.view);
+    const moved = (r: DrawingDocumentRecord): DrawingDocumentRecord => {
+      if (!alone(r)) return r;
+      if (r.type === 'balloon') return { ...r, offset: [r.offset[0] + by[0], r.offset[1] + by[1]] };
+      return r.type === 'note' ? { ...r, at: [r.at[0] + by[0], r.at[1] + by[1]] } : r;
+    };
+    const put = copies.map(moved);
     drawing.edit(
       `${label} ${counted(chosen)}`,
       put.map((record) => ({ op: 'put', record })),

@@ -85,6 +85,7 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
     tools.action('detail', { label: 'Detail: draw around what is small', short: 'Detail', key: 'Z', group: 'View' }),
     tools.action('interrupt', { label: 'Interrupt a view: leave a stretch out', short: 'Interrupt', key: 'Q', group: 'View' }),
     tools.action('partial', { label: 'Show only a part of a view', short: 'Part', key: 'Y', group: 'View' }),
+    { ...tools.action('thread', { label: 'Screw thread: press a cylinder', key: '6' }), shelf: false },
     tools.action('section', { label: 'Cutting line on a view: a section', short: 'Section', key: 'N', group: 'Cut' }),
     tools.action('break', { label: 'Broken-out section: draw around it', short: 'Break out', key: 'O', group: 'Cut' }),
     {

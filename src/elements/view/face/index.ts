@@ -34,6 +34,7 @@ export const viewFace: Face<ViewRecord> = {
     'identify',
     'arrange',
     'centres',
+    'dimensions-propose',
     'together',
   ],
   offers: viewOffers,

@@ -1,3 +1,4 @@
+import { ThreadTool } from './thread-tool.svelte';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Tool } from '$lib/sheets/tool';
@@ -59,6 +60,7 @@ export function viewTools(drawing: Drawing, tools: Tools): Tool[] {
     new InterruptTool(drawing, done),
     new DepthTool(drawing, done),
     new HandLineTool(drawing, done),
+    new ThreadTool(drawing),
     ...purposes.map((p) => new OutlineTool(drawing, p, done)),
   ];
 }

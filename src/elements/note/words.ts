@@ -1,0 +1,135 @@
+import { decimalText, valueParts, plainText, wholeStyle } from '../../core/dimension/value.ts';
+import { holeAt } from '../../core/features/holes.ts';
+import { scaleText } from '../../core/sheet/formats.ts';
+import type { Thread } from '../../core/thread/threads-of.ts';
+import type { RecordOf } from '../../core/document/records.ts';
+import type { Scene } from '../scene.ts';
+import type { Target } from '../target.ts';
+
+export type NoteRecord = RecordOf<'note'>;
+
+/** Words in braces that stand for values, and what they say. */
+export const FIELDS = {
+  item: 'item number',
+  description: 'description of the part',
+  material: 'material',
+  mass: 'mass of one piece',
+  quantity: 'how many there are',
+  part: 'part number',
+  hole: 'the hole: diameter, depth, widened mouth, thread',
+  thread: 'the thread',
+  title: 'title of the drawing',
+  number: 'drawing number',
+  revision: 'revision',
+  date: 'date of issue',
+  sheet: 'number of the sheet',
+  sheets: 'how many sheets there are',
+  scale: 'scale of the view',
+} as const;
+type Field = keyof typeof FIELDS;
+
+/** The text of a note with its values put in; a value that there is none of stays as it was typed. */
+export function wordsOf(note: NoteRecord, scene: Scene): string {
+  return note.text.replace(/\{(\w+)\}/g, (typed, name: string) => (Object.hasOwn(FIELDS, name) ? (valueOf(name as Field, note, scene) ?? typed) : typed));
+}
+
+function valueOf(field: Field, note: NoteRecord, scene: Scene): string | undefined {
+  const { drawing } = scene;
+  switch (field) {
+    case 'title':
+    case 'number':
+    case 'revision':
+    case 'date':
+      return drawing[field];
+    case 'sheets':
+      return String(scene.sheets.length);
+    case 'sheet': {
+      const sheet = scene.sheetOf(note);
+      return sheet && String(scene.sheets.indexOf(sheet) + 1);
+    }
+    case 'scale': {
+      const view = scene.one('view', note.view);
+      return view && scaleText(view.scale);
+    }
+    default:
+      return ofTarget(field, note.leaders?.[0]?.to, scene);
+  }
+}
+
+const pathOf = (t: Target | undefined) => t?.edge?.component ?? t?.face?.component ?? t?.of;
+
+function ofTarget(field: Field, t: Target | undefined, scene: Scene): string | undefined {
+  const path = pathOf(t);
+  const component = path === undefined ? undefined : scene.component(path);
+  if (!t || !component) return undefined;
+  if (field === 'hole') return holeText(t, component.index, scene);
+  if (field === 'thread') return threadNear(t, component.index, scene)?.designation;
+  const item = scene.itemOf(component.index);
+  if (!item) return undefined;
+  switch (field) {
+    case 'item':
+      return String(item.number);
+    case 'quantity':
+      return String(item.components.length);
+    case 'mass':
+      return item.massKg === undefined
+        ? undefined
+        : `${decimalText(item.massKg, { decimals: 2, zeros: true, sign: wholeStyle(scene.drawing.standard, scene.drawing.values).sign })} kg`;
+    case 'description':
+      return item.values.description.text;
+    case 'material':
+      return item.values.material.text;
+    case 'part':
+      return item.values.partNumber.text;
+    default:
+      return undefined;
+  }
+}
+
+/** Rounds that a target is on: the face itself, or those beside the edge. */
+function roundsAt(t: Target, component: number, scene: Scene): number[] {
+  const f = scene.features(component);
+  if (!f) return [];
+  const faces = t.face ? [t.face.face] : t.edge ? [f.edgeFaces[t.edge.edge * 2]!, f.edgeFaces[t.edge.edge * 2 + 1]!] : [];
+  return [...new Set(faces.flatMap((face) => (face >= 0 && f.faceRound[face]! >= 0 ? [f.faceRound[face]!] : [])))];
+}
+
+function threadNear(t: Target, component: number, scene: Scene): Thread | undefined {
+  const rounds = roundsAt(t, component, scene);
+  return scene.threads.find((x) => x.component === component && rounds.includes(x.round));
+}
+
+/** `4× Ø9 ⌴ Ø15 ↧9`, `2× M8 ↧20`, `Ø9 ⌵ Ø16 × 90°` (signs of ISO 129-1 and ASME Y14.5). */
+function holeText(t: Target, component: number, scene: Scene): string | undefined {
+  const f = scene.features(component);
+  if (!f) return undefined;
+  const holes = roundsAt(t, component, scene).flatMap((r) => holeAt(f, r) ?? []);
+  const [hole] = holes;
+  if (!hole) return undefined;
+  const style = wholeStyle(scene.drawing.standard, scene.drawing.values);
+  const length = (mm: number) => plainText(valueParts(mm, 'length', style));
+  const thread = scene.threads.find((x) => x.component === component && x.internal && x.round === hole.bore);
+  const { counterbore: c, countersink: s } = hole;
+  const words = [
+    thread ? thread.designation : `Ø${length(hole.diameterMm)}`,
+    ...(hole.depthMm === undefined ? [] : [`↧${length(hole.depthMm)}`]),
+    ...(c ? [`⌴ Ø${length(c.diameterMm)} ↧${length(c.depthMm)}`] : []),
+    ...(s ? [`⌵ Ø${length(s.diameterMm)} × ${Math.round((s.angle * 180) / Math.PI)}°`] : []),
+  ];
+  const count = equalHoles(component, hole.bore, scene);
+  return `${count > 1 ? `${count}× ` : ''}${words.join(' ')}`;
+}
+
+/** How many holes of a component are like one, the same way round. */
+function equalHoles(component: number, bore: number, scene: Scene): number {
+  const f = scene.features(component)!;
+  const like = f.rounds[bore]!;
+  return f.rounds.filter(
+    (r) =>
+      r.inward &&
+      r.kind === like.kind &&
+      Math.abs(r.radius - like.radius) < 1e-3 &&
+      Math.abs(r.to - r.from - (like.to - like.from)) < 1e-3 &&
+      Math.abs(Math.abs(r.axis[0] * like.axis[0] + r.axis[1] * like.axis[1] + r.axis[2] * like.axis[2]) - 1) < 1e-6,
+  ).length;
+}

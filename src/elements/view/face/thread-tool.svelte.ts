@@ -1,0 +1,117 @@
+import type { ViewRecord } from '$core/document/records';
+import { threadIn } from '$core/thread/designation';
+import { THREADS } from '$core/thread/sizes';
+import type { Thread } from '$core/thread/threads-of';
+import { pickedLines, targetsAt } from '$elements/pick-target';
+import { holdOf, type Target } from '$elements/target';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import type { Press, Sketch, Tool } from '$lib/sheets/tool';
+import ThreadPanel from './ThreadPanel.svelte';
+import { viewUnder } from './under';
+
+interface OnCylinder {
+  readonly view: ViewRecord;
+  readonly target: Target;
+  readonly component: number;
+  readonly round: number;
+  readonly face: { readonly component: string; readonly geometry: string; readonly face: number };
+  readonly diameterMm: number;
+}
+
+/** Screw threads by hand: the cylinder that is pressed gets the designation that is written in the panel. */
+export class ThreadTool implements Tool {
+  readonly name = 'thread';
+  readonly aims = true;
+  readonly panel = ThreadPanel;
+  /** The cylinder in hand. */
+  on = $state.raw<OnCylinder | undefined>(undefined);
+  private at = $state.raw<Press | undefined>(undefined);
+  private readonly drawing: Drawing;
+
+  constructor(drawing: Drawing) {
+    this.drawing = drawing;
+  }
+
+  private cylinderAt(p: Press): OnCylinder | undefined {
+    const { drawing } = this;
+    const view = viewUnder(drawing, p.at);
+    if (!view) return undefined;
+    for (const target of targetsAt(drawing.scene, view, p.at, p.grace).filter(pickedLines)) {
+      const ref = target.face ?? target.edge!;
+      const component = drawing.scene.component(ref.component);
+      const f = component && drawing.scene.features(component.index);
+      if (!component || !f) continue;
+      const faces = target.face ? [target.face.face] : [f.edgeFaces[target.edge!.edge * 2]!, f.edgeFaces[target.edge!.edge * 2 + 1]!];
+      for (const face of faces) {
+        const round = f.faceRound[face] ?? -1;
+        if (round < 0 || f.rounds[round]!.kind !== 1) continue;
+        return {
+          view,
+          target,
+          component: component.index,
+          round,
+          face: { component: component.path, geometry: ref.geometry, face },
+          diameterMm: 2 * f.rounds[round]!.radius,
+        };
+      }
+    }
+    return undefined;
+  }
+
+  /** The thread that the cylinder in hand has now. */
+  get thread(): Thread | undefined {
+    const { on, drawing } = this;
+    return on && drawing.scene.threads.find((t) => t.component === on.component && t.round === on.round);
+  }
+
+  /** What would fit the cylinder: as wide as the thread outside, or as its hole. */
+  get fitting(): readonly string[] {
+    const d = this.on?.diameterMm;
+    if (d === undefined) return [];
+    const off = (t: (typeof THREADS)[number]) => Math.min(Math.abs(t.majorMm - d), Math.abs(t.majorMm - 1.082532 * t.pitchMm - d));
+    return [...THREADS]
+      .sort((a, b) => off(a) - off(b) || Number(b.coarse) - Number(a.coarse))
+      .slice(0, 6)
+      .map((t) => t.designation);
+  }
+
+  /** @returns whether the designation is one */
+  set(designation: string, lengthMm: number | undefined): boolean {
+    const { on, drawing } = this;
+    if (!on || (designation !== '' && !threadIn(designation))) return false;
+    const before = drawing.scene.all('thread').find((t) => t.face.geometry === on.face.geometry && t.face.face === on.face.face);
+    const record = { type: 'thread' as const, id: before?.id ?? drawing.freshId('thread'), face: on.face, designation, ...(lengthMm ? { lengthMm } : {}) };
+    drawing.edit(designation ? `Thread ${designation}` : 'No thread', [{ op: 'put', record }]);
+    return true;
+  }
+
+  down(p: Press): boolean {
+    this.at = p;
+    const on = this.cylinderAt(p);
+    if (on) this.on = on;
+    return on !== undefined;
+  }
+
+  move(p: Press): void {
+    this.at = p;
+  }
+
+  up(): void {}
+
+  cancel(): boolean {
+    const busy = this.on !== undefined;
+    this.on = undefined;
+    return busy;
+  }
+
+  sketches(): readonly Sketch[] {
+    const { on, at, drawing } = this;
+    const shown = on ?? (at && this.cylinderAt(at));
+    const hold = shown && holdOf(drawing.scene, shown.view, shown.target);
+    if (!shown || !hold) return [];
+    const map = drawing.scene.map(shown.view);
+    if (hold.kind === 'line') return [{ kind: 'line', points: hold.ends.map((p) => map.toPaper([p[0], p[1]])), look: 'outline', id: 'target' }];
+    if (hold.kind === 'circle') return [{ kind: 'circle', at: map.toPaper([hold.at[0], hold.at[1]]), radius: hold.radius * map.scale, id: 'target' }];
+    return [];
+  }
+}
