@@ -94,8 +94,10 @@ export function drawNote(note: NoteRecord, scene: Scene): Drawn[] {
     if (l.mark) items.push({ kind: 'text', x, y: base, text: l.mark, height, anchor: 'start' });
     let at = x + l.indent;
     for (const p of l.pieces) {
-      const letters = p.text.trimEnd();
-      if (letters) items.push({ kind: 'text', x: at, y: base, text: letters, height, anchor: 'start', ...(p.bold ? { bold: true as const } : {}) });
+      const letters = p.text.trim();
+      // A space at the beginning is a distance: writers of pictures would leave it out.
+      const lead = textWidth(p.text.slice(0, p.text.length - p.text.trimStart().length), height);
+      if (letters) items.push({ kind: 'text', x: at + lead, y: base, text: letters, height, anchor: 'start', ...(p.bold ? { bold: true as const } : {}) });
       at += textWidth(p.text, height);
     }
   });

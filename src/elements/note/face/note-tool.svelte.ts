@@ -19,6 +19,7 @@ export class NoteTool implements Tool {
   readonly aims = true;
   private begun = $state.raw<Pointed | undefined>(undefined);
   private at = $state.raw<Press | undefined>(undefined);
+  private placing = false;
   private readonly drawing: Drawing;
   private readonly done: (record: NoteRecord) => void;
   readonly name: string;
@@ -49,12 +50,19 @@ export class NoteTool implements Tool {
       if (this.begun) return true;
       if (this.text) return false;
     }
+    this.placing = true;
+    return true;
+  }
+
+  /** The text goes where the press ends: what comes after has the pointer for itself. */
+  up(p: Press): void {
+    if (!this.placing) return;
+    this.placing = false;
     const record = this.noteAt(p.at, this.drawing.freshId('note'));
     this.drawing.edit('Note', [{ op: 'put', record }]);
     this.drawing.select({ kind: 'record', id: record.id });
     this.begun = undefined;
     this.done(record);
-    return true;
   }
 
   private noteAt(at: Vec2, id: string): NoteRecord {
@@ -69,11 +77,10 @@ export class NoteTool implements Tool {
     this.at = p;
   }
 
-  up(): void {}
-
   cancel(): boolean {
     const busy = this.begun !== undefined;
     this.begun = undefined;
+    this.placing = false;
     return busy;
   }
 

@@ -1,0 +1,169 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { AS1, dropFile, kept } from './helpers';
+
+/** The job that the tests below work on: each goes on where the one before left off. */
+let job = '';
+
+async function open(page: Page): Promise<string[]> {
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  page.on('console', (m) => m.type() === 'error' && broken.push(`${m.text()} ${m.location().url}`));
+  if (!job) {
+    await page.goto('/');
+    await dropFile(page, 'as1.stp', readFileSync(AS1));
+    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+    job = page.url();
+  } else await page.goto(job);
+  await expect(dimensions(page).first()).toBeVisible({ timeout: 30_000 });
+  await page.locator('[data-id="view:front"] path').first().waitFor();
+  return broken;
+}
+
+const dimensions = (page: Page) => page.getByTestId('sheet').locator('[data-role=dimension]');
+const texts = (page: Page) => dimensions(page).locator('text').allTextContents();
+const slip = (page: Page) => page.getByRole('region', { name: 'Slip' });
+
+/** as1-oc-214 from the front: from x = -10 to 190, from z = -4 to 80. @returns pixels of a place in the view, or beside it */
+async function place(page: Page, x: number, z: number, below = 0): Promise<readonly [number, number]> {
+  const box = (await page.locator('[data-id="view:front"] path').evaluateAll((paths) => {
+    const boxes = paths.map((p) => (p as SVGPathElement).getBoundingClientRect());
+    const [left, top] = [Math.min(...boxes.map((b) => b.left)), Math.min(...boxes.map((b) => b.top))];
+    return { left, top, right: Math.max(...boxes.map((b) => b.right)), bottom: Math.max(...boxes.map((b) => b.bottom)) };
+  }))!;
+  const mm = (await page.getByTestId('sheet').boundingBox())!.width / 420;
+  return [box.left + ((x + 10) / 200) * (box.right - box.left), below ? box.bottom + below * mm : box.bottom - ((z + 4) / 84) * (box.bottom - box.top)];
+}
+
+async function press(page: Page, at: readonly [number, number]): Promise<void> {
+  await page.mouse.move(...at);
+  await page.mouse.down();
+  await page.mouse.up();
+}
+
+/** The front view large on the screen: what is small can be aimed at. */
+async function closer(page: Page): Promise<void> {
+  await page.mouse.move(...(await place(page, 170, 20)));
+  for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -150);
+  await page.waitForTimeout(100);
+}
+
+test('the first drawing says its sizes and has its centrelines', async ({ page }) => {
+  const broken = await open(page);
+  expect(await texts(page)).toEqual(expect.arrayContaining(['200', '84', '150']));
+  await expect(page.getByTestId('sheet').locator('[data-role=centre]')).toHaveCount(4);
+  expect(broken).toEqual([]);
+});
+
+test('a dimension is picked, seen before it is placed, refined, taken back', async ({ page }) => {
+  const broken = await open(page);
+  await closer(page);
+  const before = await dimensions(page).count();
+  await page.keyboard.press('1');
+  await press(page, await place(page, 0, 12));
+  await press(page, await place(page, 180, 12));
+  await page.mouse.move(...(await place(page, 90, 0, 24)));
+  await expect(slip(page).getByRole('heading', { name: '180', exact: true })).toBeVisible();
+  await expect(page.getByTestId('dimension').locator('text')).toHaveText('180');
+  await press(page, await place(page, 90, 0, 24));
+  await kept(page);
+  await expect(dimensions(page)).toHaveCount(before + 1);
+
+  // Decimals, unit, tolerance, words.
+  await page.keyboard.press('Escape');
+  await slip(page).getByRole('group', { name: 'Shown as' }).getByRole('button', { name: 'both' }).click();
+  await kept(page);
+  expect((await texts(page)).join(' ')).toContain('7.09');
+  await slip(page).getByRole('group', { name: 'Shown as' }).getByRole('button', { name: 'mm' }).click();
+  await slip(page).getByRole('textbox', { name: 'Tolerance' }).fill('+0.1 -0.2');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  expect(await texts(page)).toEqual(expect.arrayContaining(['+0.1', '-0.2']));
+  await slip(page).getByRole('textbox', { name: 'After' }).fill('C-C');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  expect(await texts(page)).toContain('C-C');
+  await slip(page).getByRole('button', { name: 'Remove', exact: true }).click();
+  await kept(page);
+  await expect(dimensions(page)).toHaveCount(before);
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect(dimensions(page)).toHaveCount(before + 1);
+  expect(broken).toEqual([]);
+});
+
+test('running values from a zero, one more added afterwards', async ({ page }) => {
+  const broken = await open(page);
+  await closer(page);
+  await page.keyboard.press('1');
+  await slip(page).getByRole('group', { name: 'Several in one go' }).getByRole('button', { name: 'running' }).click();
+  await press(page, await place(page, 0, 12));
+  await press(page, await place(page, 180, 12));
+  await press(page, await place(page, 90, 0, 31));
+  await kept(page);
+  expect(await texts(page)).toEqual(expect.arrayContaining(['0', '180']));
+  await page.keyboard.press('Escape');
+  await slip(page).getByRole('button', { name: 'Add to it' }).click();
+  // The inner side of the left bracket.
+  await press(page, await place(page, 15, 50));
+  await kept(page);
+  expect(await texts(page)).toEqual(expect.arrayContaining(['0', '180', '15']));
+  expect(broken).toEqual([]);
+});
+
+test('the diameter of the rod from the side, and a thread on it by hand', async ({ page }) => {
+  const broken = await open(page);
+  await closer(page);
+  await page.keyboard.press('1');
+  await press(page, await place(page, 90, 65));
+  await page.mouse.move(...(await place(page, 130, 40)));
+  await expect(slip(page).getByRole('heading', { name: 'Ø10' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+
+  await page.keyboard.press('6');
+  await press(page, await place(page, 90, 65));
+  await expect(slip(page).getByText('No thread', { exact: true })).toBeVisible();
+  await slip(page).getByRole('textbox', { name: 'Designation' }).fill('M10');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await expect(slip(page).getByText('M10, set by hand')).toBeVisible();
+  await slip(page).getByRole('textbox', { name: 'Designation' }).fill('about ten');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“about ten” is no thread.')).toBeVisible();
+  expect(broken).toEqual([]);
+});
+
+test('a centreline between two edges is drawn and extended', async ({ page }) => {
+  const broken = await open(page);
+  await closer(page);
+  const centres = page.getByTestId('sheet').locator('[data-role=centre]');
+  const before = await centres.count();
+  await page.keyboard.press('3');
+  await press(page, await place(page, 0, 12));
+  await press(page, await place(page, 180, 12));
+  await press(page, await place(page, 90, 0, 14));
+  await kept(page);
+  await expect(centres).toHaveCount(before + 1);
+  await expect(page.getByRole('heading', { name: 'Centre mark' })).toBeVisible();
+  expect(broken).toEqual([]);
+});
+
+test('a note with a leader, written where it stands; a hole callout; both are removed', async ({ page }) => {
+  const broken = await open(page);
+  const notes = page.getByTestId('sheet').locator('[data-role=note]');
+  await page.keyboard.press('4');
+  await press(page, await place(page, 90, 65));
+  await press(page, await place(page, 110, 100));
+  await page.getByRole('textbox', { name: 'Text of the note' }).first().fill('Grease *before* use');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await expect(notes).toHaveCount(1);
+  expect(await notes.locator('text').allTextContents()).toEqual(['Grease', 'before', 'use']);
+  await notes.first().focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Delete');
+  await kept(page);
+  await expect(notes).toHaveCount(0);
+  expect(broken).toEqual([]);
+});
