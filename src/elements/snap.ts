@@ -40,7 +40,7 @@ export function snapLinesOn(scene: Scene, sheet: string, moving: ElementRecord, 
   add(frame, false);
   add({ x: 0, y: 0, width, height }, true);
   for (const r of elementsOn(scene, sheet)) {
-    if (but.has(r.id) || r.type === 'centre' || byMiddle(r) !== byMiddle(moving)) continue;
+    if (but.has(r.id) || r.type === 'centre' || r.type === 'dimension' || byMiddle(r) !== byMiddle(moving)) continue;
     if (r.type === 'sheet') {
       for (const d of kindOf(r).draw(r, scene)) if (d.role === 'title') add(rectOf(d.box), false);
     } else {

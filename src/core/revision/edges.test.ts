@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { cylinder } from '../testing/shapes.ts';
 import { plate, type Plate } from '../testing/plates.ts';
 import { random as numbers } from '../testing/random.ts';
-import { matchEdges } from './edges.ts';
+import { matchEdges, matchFaces } from './edges.ts';
 
 const PLATE: Plate = {
   length: 120,
@@ -96,4 +96,31 @@ test('on generated revisions nothing is ever found as something else, and 19 of 
   expect({ wrong, recall: right / there > 0.95 }).toEqual({ wrong: 0, recall: true });
   expect(right / there).toBeGreaterThan(0.95);
   expect(all).toHaveLength(20);
+});
+
+test('faces are found again by their surfaces: never as another one, a hole that was moved or made wider too', () => {
+  const random = numbers(23);
+  const between = (lo: number, hi: number) => lo + (hi - lo) * random();
+  const namesOf = (p: ReturnType<typeof plate>, face: number) =>
+    new Set(p.names.filter((_, e) => p.geometry.edgeFaces[e * 2] === face || p.geometry.edgeFaces[e * 2 + 1] === face).map((n) => n.replace(/ \d$/, '')));
+  let [right, wrong, all] = [0, 0, 0];
+  for (let n = 0; n < 150; n++) {
+    const holes = [0, 1, 2].map((i) => ({ name: `H${i}`, x: 20 + 35 * i, y: 40 + between(-5, 5), r: between(2, 9) }));
+    const before: Plate = { length: 130, width: 90, height: between(5, 30), holes };
+    const after: Plate = {
+      ...before,
+      height: before.height * between(0.8, 1.3),
+      holes: holes.map((h, i) => (i === 1 ? { ...h, ...(random() < 0.5 ? { r: h.r * between(0.6, 1.4) } : { x: h.x + between(-6, 6) }) } : h)),
+    };
+    const [a, b] = [plate(before), plate(after)];
+    matchFaces(a.geometry, b.geometry).forEach((to, from) => {
+      all++;
+      if (to < 0) return;
+      const [p, q] = [namesOf(a, from), namesOf(b, to)];
+      if ([...p].every((name) => q.has(name))) right++;
+      else wrong++;
+    });
+  }
+  expect(wrong).toBe(0);
+  expect(right / all).toBeGreaterThan(0.9);
 });
