@@ -35,6 +35,34 @@ for (const scheme of ['light', 'dark']) {
     await page.mouse.move(b.x + 0.83 * b.width, b.y + 0.33 * b.height);
     await page.waitForTimeout(400);
     await page.screenshot({ path: join(out, 'views.png') });
+    // A dimension about to be placed: from the crank's grip to the drum's shaft.
+    await page.keyboard.press('Escape');
+    await page.goto(`${address}/jobs/${demo.id}/sheets`);
+    await page.getByRole('button', { name: /^Sheet 1/ }).click();
+    await page.locator('[data-role=dimension]').first().waitFor();
+    const box = () =>
+      page.locator('[data-id="view:front"] path').evaluateAll((paths) => {
+        const all = paths.map((p) => p.getBoundingClientRect());
+        const [left, bottom] = [Math.min(...all.map((b) => b.left)), Math.max(...all.map((b) => b.bottom))];
+        return { left, bottom, mm: (Math.max(...all.map((b) => b.right)) - left) / 653 };
+      });
+    const to = async (x, y) => {
+      const b = await box();
+      await page.mouse.move(b.left + x * b.mm, b.bottom - y * b.mm);
+    };
+    const press = async (x, y) => {
+      await to(x, y);
+      await page.mouse.down();
+      await page.mouse.up();
+    };
+    await to(150, 120);
+    for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -150);
+    await page.keyboard.press('1');
+    await press(13, 137.4);
+    await press(153, 137.4);
+    await to(100, 260);
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: join(out, 'dimension.png') });
   }
   await page.close();
 }

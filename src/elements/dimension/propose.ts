@@ -14,7 +14,7 @@ const MOST_AXES = 6;
 /** Shafts thinner than this on paper are small parts, mm. */
 const LEAST_PAPER_MM = 2;
 /** … and so are those so much thinner than the thickest. */
-const SMALL_SHARE = 0.18;
+const SMALL_SHARE = 0.15;
 /** Distances shorter than this on paper say nothing, mm. */
 const LEAST_STRETCH_MM = 3;
 /** Distances that are so much longer one way are measured that way. */
@@ -138,8 +138,9 @@ const isHolding = (scene: Scene, c: number): boolean => {
 };
 
 /**
- * Axes of shafts: a round component that is no fastener, in a hole of another one. Where something turns on some of them (a
- * wheel, a drum, a bush: bored, and round outside about the same axis), those are meant; tie rods and columns are not then.
+ * Axes of shafts: a round component that is no fastener, in a hole of another one. What is held by nuts at both ends and
+ * carries nothing that turns (a wheel, a drum, a bush: bored, and round outside about the same axis) is a tie rod: those are
+ * meant only where there is nothing else.
  */
 function mainAxes(scene: Scene, all: readonly Axis[]): Axis[] {
   const componentsOn = (a: Axis, inward: boolean) => new Set(a.on.filter((o) => o.inward === inward && !isHolding(scene, o.component)).map((o) => o.component));
@@ -147,11 +148,13 @@ function mainAxes(scene: Scene, all: readonly Axis[]): Axis[] {
     const [round, bored] = [componentsOn(a, false), componentsOn(a, true)];
     return [...round].some((s) => [...bored].some((h) => h !== s));
   });
-  const turning = shafts.filter((a) => {
+  const meant = shafts.filter((a) => {
     const [round, bored] = [componentsOn(a, false), componentsOn(a, true)];
-    return [...bored].some((c) => round.has(c)) && round.size > 1;
+    const turns = [...bored].some((c) => round.has(c)) && round.size > 1;
+    const nuts = new Set(a.on.filter((o) => o.inward && isHolding(scene, o.component)).map((o) => o.component));
+    return turns || nuts.size < 2;
   });
-  return turning.length ? turning : shafts;
+  return meant.length ? meant : shafts;
 }
 
 /** What the whole stands on: the lowest component that is no fastener. */

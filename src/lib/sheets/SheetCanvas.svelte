@@ -278,7 +278,7 @@
       class="sheet"
       class:aiming={tools.current.aims}
       class:panning={space}
-      style="transform: translate({panX}px, {panY}px); --zoom: {zoom}"
+      style="transform: translate({panX}px, {panY}px)"
       width={list.width * zoom}
       height={list.height * zoom}
       viewBox="0 0 {list.width} {list.height}"
@@ -303,6 +303,9 @@
           transform={shifted(g.id)}
           onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), activate(g))}
         >
+          {#if g.role !== 'frame'}
+            <rect class="focus" x={g.box[0] - 2} y={g.box[1] - 2} width={g.box[2] + 4} height={g.box[3] + 4} stroke-width={1.5 / zoom} />
+          {/if}
           {#each shown(g) as one (one.id)}
             <GroupPicture group={one} {highlight} highlightItem={item?.number} images={(id) => shadingUrl(drawing.results.get(id))} />
           {/each}
@@ -373,8 +376,18 @@
   .sheet.aiming {
     cursor: crosshair;
   }
-  .sheet g[tabindex]:focus-visible {
-    outline: calc(1.5px / var(--zoom)) solid #12707a;
+  /* Outlines cannot be thinner than a millimetre of the sheet: the ring is a shape of its own. */
+  .sheet g[tabindex] {
+    outline: none;
+  }
+  .focus {
+    display: none;
+    fill: none;
+    stroke: #12707a;
+    pointer-events: none;
+  }
+  .sheet g[tabindex]:focus-visible > .focus {
+    display: block;
   }
   .wait {
     padding: 3rem;
