@@ -167,3 +167,42 @@ test('a note with a leader, written where it stands; a hole callout; both are re
   await expect(notes).toHaveCount(0);
   expect(broken).toEqual([]);
 });
+
+test('lines on the sheet meet and stay together; a view without holes has no table of positions', async ({ page }) => {
+  const broken = await open(page);
+  const figures = page.getByTestId('sheet').locator('[data-role=figure]');
+  const b = (await page.getByTestId('sheet').boundingBox())!;
+  const paper = (x: number, y: number) => [b.x + (x / 420) * b.width, b.y + (y / 297) * b.height] as const;
+  await page.keyboard.press('8');
+  await press(page, paper(40, 220));
+  await press(page, paper(90, 220.3));
+  await press(page, paper(90, 250));
+  await kept(page);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(figures).toHaveCount(2);
+  // Nearly level is level.
+  const ends = async () =>
+    (await figures.locator('path').evaluateAll((all) => all.map((p) => p.getAttribute('d')!))).map((d) => d.match(/-?[\d.]+/g)!.map(Number));
+  const [first, second] = (await ends()) as [number[], number[]];
+  expect(first[1]).toBe(first[3]);
+  expect(first.slice(2)).toEqual(second.slice(0, 2));
+
+  // The corner is pulled: both lines go along.
+  await press(page, paper(60, 220));
+  const corner = paper(90, 220);
+  await page.mouse.move(...corner);
+  await page.mouse.down();
+  await page.mouse.move(corner[0] + 30, corner[1] + 12, { steps: 4 });
+  await page.mouse.up();
+  await kept(page);
+  const [a, c] = (await ends()) as [number[], number[]];
+  expect(a.slice(2)).toEqual(c.slice(0, 2));
+  expect(a[2]!).toBeGreaterThan(first[2]!);
+
+  await page.locator('[data-id="view:front"]').focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('7');
+  await expect(page.getByText('This view sees no hole along its axis.')).toBeVisible();
+  expect(broken).toEqual([]);
+});

@@ -3,9 +3,11 @@ import { balloonFace } from './balloon/face';
 import { centreFace } from './centre/face';
 import { dimensionFace } from './dimension/face';
 import type { Face } from './face';
+import { figureFace } from './figure/face';
 import type { ElementRecord, ElementType } from './kinds';
 import { listFace } from './list/face';
 import { noteFace } from './note/face';
+import { positionsFace } from './positions/face';
 import { sheetFace } from './sheet/face';
 import { viewFace } from './view/face';
 
@@ -15,8 +17,10 @@ export const FACES = {
   balloon: balloonFace,
   centre: centreFace,
   dimension: dimensionFace,
+  positions: positionsFace,
   note: noteFace,
   list: listFace,
+  figure: figureFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };
 

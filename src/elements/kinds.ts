@@ -2,9 +2,11 @@ import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.t
 import { balloonKind } from './balloon/kind.ts';
 import { centreKind } from './centre/kind.ts';
 import { dimensionKind } from './dimension/kind.ts';
+import { figureKind } from './figure/kind.ts';
 import type { Kind } from './kind.ts';
 import { listKind } from './list/kind.ts';
 import { noteKind } from './note/kind.ts';
+import { positionsKind } from './positions/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
 import { viewKind } from './view/kind.ts';
 
@@ -20,8 +22,10 @@ export const KINDS = {
   balloon: balloonKind,
   centre: centreKind,
   dimension: dimensionKind,
+  figure: figureKind,
   list: listKind,
   note: noteKind,
+  positions: positionsKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);

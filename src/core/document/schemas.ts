@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { balloonRecord } from '../../elements/balloon/record.ts';
 import { centreRecord } from '../../elements/centre/record.ts';
 import { dimensionRecord } from '../../elements/dimension/record.ts';
+import { figureRecord } from '../../elements/figure/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { noteRecord } from '../../elements/note/record.ts';
+import { positionsRecord } from '../../elements/positions/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
 import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
@@ -18,8 +20,10 @@ export const anyRecord = z.discriminatedUnion('type', [
   balloonRecord,
   centreRecord,
   dimensionRecord,
+  figureRecord,
   listRecord,
   noteRecord,
+  positionsRecord,
   propertyRecord,
   ledgerRecord,
   numbersRecord,

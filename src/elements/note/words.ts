@@ -99,8 +99,8 @@ function threadNear(t: Target, component: number, scene: Scene): Thread | undefi
   return scene.threads.find((x) => x.component === component && rounds.includes(x.round));
 }
 
-/** `4× Ø9 ⌴ Ø15 ↧9`, `2× M8 ↧20`, `Ø9 ⌵ Ø16 × 90°` (signs of ISO 129-1 and ASME Y14.5). */
-function holeText(t: Target, component: number, scene: Scene): string | undefined {
+/** `4× Ø9 ⌴ Ø15 ↧9`, `2× M8 ↧20`, `Ø9 ⌵ Ø16 × 90°` (signs of ISO 129-1 and ASME Y14.5). @param counted with how many there are */
+export function holeText(t: Target, component: number, scene: Scene, counted = true): string | undefined {
   const f = scene.features(component);
   if (!f) return undefined;
   const holes = roundsAt(t, component, scene).flatMap((r) => holeAt(f, r) ?? []);
@@ -116,7 +116,7 @@ function holeText(t: Target, component: number, scene: Scene): string | undefine
     ...(c ? [`⌴ Ø${length(c.diameterMm)} ↧${length(c.depthMm)}`] : []),
     ...(s ? [`⌵ Ø${length(s.diameterMm)} × ${Math.round((s.angle * 180) / Math.PI)}°`] : []),
   ];
-  const count = equalHoles(component, hole.bore, scene);
+  const count = counted ? equalHoles(component, hole.bore, scene) : 1;
   return `${count > 1 ? `${count}× ` : ''}${words.join(' ')}`;
 }
 

@@ -79,6 +79,7 @@ export class Clipboard {
     const moved = (r: DrawingDocumentRecord): DrawingDocumentRecord => {
       if (!alone(r)) return r;
       if (r.type === 'balloon') return { ...r, offset: [r.offset[0] + by[0], r.offset[1] + by[1]] };
+      if (r.type === 'figure') return { ...r, points: r.points.map(([x, y]) => [x + by[0], y + by[1]] as const) };
       return r.type === 'note' ? { ...r, at: [r.at[0] + by[0], r.at[1] + by[1]] } : r;
     };
     const put = copies.map(moved);
