@@ -19,6 +19,8 @@ type Side = NonNullable<DimensionRecord['side']>;
 interface Standing {
   readonly rects: readonly Rect[];
   readonly segments: readonly Segment[];
+  /** Does the view itself show something under a rectangle? */
+  readonly covers?: ((r: Rect) => boolean) | undefined;
 }
 
 /**
@@ -107,20 +109,17 @@ function sidesFor(r: DimensionRecord, view: ViewRecord, scene: Scene): readonly 
 function standingAround(view: ViewRecord, scene: Scene): Standing {
   const rects: Rect[] = [];
   const segments: Segment[] = [];
-  for (const g of composeSheet(scene, view.sheet).groups) {
-    if (g.role === 'frame') continue;
+  const { groups } = composeSheet(scene, view.sheet);
+  for (const g of groups) {
+    // Centrelines cross whatever is there.
+    if (g.role === 'frame' || g.role === 'centre') continue;
     const record = scene.document[g.id.split('/')[0]!];
-    if (record?.id === view.id || g.role === 'centre') {
-      if (g.role === 'centre') continue;
-      rects.push(...g.solid.rects);
-      segments.push(...g.solid.segments);
-    } else if (record?.type === 'view') rects.push(inflate(rectOf(g.box), AIR_MM), ...g.solid.rects);
-    else {
-      rects.push(...g.solid.rects);
-      segments.push(...g.solid.segments);
-    }
+    rects.push(...g.solid.rects);
+    // Of other views the whole box is kept clear of.
+    if (record?.type === 'view' && record.id !== view.id) rects.push(inflate(rectOf(g.box), AIR_MM));
+    else segments.push(...g.solid.segments);
   }
-  return { rects, segments };
+  return { rects, segments, covers: groups.find((g) => g.id === view.id)?.solid.covers };
 }
 
 function solidOf(r: DimensionRecord, scene: Scene): Standing {
@@ -139,18 +138,13 @@ function isFree(r: DimensionRecord, scene: Scene, standing: Standing, placed: re
   // What runs through a circle crosses what is there; its value stands on the last line.
   const lines = isRound(r) ? drawn.solid.segments.slice(-1) : drawn.solid.segments;
   const box = rectOf(viewRect(view, scene.result(view.id)));
-  const covers = scene.result(view.id) && drawnCovers(scene, view);
   const hit = (s: Standing) =>
     texts.some((t) => s.rects.some((q) => overlaps(t, q)) || s.segments.some((l) => crosses(l, t))) ||
     lines.some((l) => s.rects.some((q) => crosses(l, inflate(q, 0.5))) || s.segments.some((q) => tooClose(l, q)));
   // Values of circles, and of distances aslant, may stand in a view where that is empty.
   const beside = r.kind === 'level' || r.kind === 'upright';
-  if (texts.some((t) => overlaps(t, box) && (beside || covers?.(t)))) return false;
+  if (texts.some((t) => overlaps(t, box) && (beside || standing.covers?.(t)))) return false;
   return !hit(standing) && placed.every((p) => !hit(p));
-}
-
-function drawnCovers(scene: Scene, view: ViewRecord): ((r: Rect) => boolean) | undefined {
-  return composeSheet(scene, view.sheet).groups.find((g) => g.id === view.id)?.solid.covers;
 }
 
 /** Two dimension lines that cross, or run along each other nearer than a line apart. */
