@@ -65,6 +65,10 @@ describe('what stands with a value', () => {
     expect(written(25, 'length', {}, { tolerance: { kind: 'limits', upper: 0.1, lower: -0.05, asSizes: true } })).toBe('25.1/24.95');
     expect(written(25, 'diameter', {}, { tolerance: { kind: 'fit', fit: 'H7', shows: 'both' } })).toBe('Ø25 (+0.021/0) H7');
     expect(written(25, 'diameter', {}, { tolerance: { kind: 'fit', fit: 'H7', shows: 'class' } })).toBe('Ø25 H7');
+    const angle = { tolerance: { kind: 'limits', upper: 0.5, lower: 0 } } as const;
+    expect(written(Math.PI / 6, 'angle', { unit: 'inch' }, { tolerance: { kind: 'equal', mm: 0.5 } })).toBe('30° ±0.5°');
+    expect(written(Math.PI / 6, 'angle', {}, angle)).toBe('30° (+0.5°/0°)');
+    expect(written(Math.PI / 6, 'angle', {}, { tolerance: { ...angle.tolerance, asSizes: true } })).toBe('30.5°/30°');
     expect(written(50, 'diameter', {}, { tolerance: { kind: 'fit', fit: 'h9', shows: 'deviations' } })).toBe('Ø50 (0/-0.062)');
   });
   test('words before, after, above and below, brackets, a typed text', () => {

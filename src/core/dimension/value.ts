@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { Standard } from '../sheet/formats.ts';
-import { fitDeviations, type Deviations } from './fits.ts';
+import { fitDeviations } from './fits.ts';
 import type { valueStyle, valueText } from './record.ts';
 
 export type ValueStyle = z.infer<typeof valueStyle>;
@@ -116,12 +116,16 @@ export function valueParts(value: number, kind: ValueKind, style: WholeStyle, te
   const unit = style.unit === 'both' ? (style.standard === 'asme' ? 'inch' : 'mm') : style.unit;
   const other = unit === 'mm' ? 'inch' : 'mm';
   const t = text.tolerance;
-  const deviation = (v: number) => signed(isAngle(kind) ? v : v, unit, style);
+  // Tolerances of angles are degrees, whatever lengths are written in.
+  const [of, sign] = isAngle(kind) ? (['mm', '°'] as const) : ([unit, ''] as const);
+  const nominal = isAngle(kind) ? (value * 180) / Math.PI : value;
+  const deviation = (v: number) => `${signed(v, of, style)}${sign}`;
   let [trail, upper, lower] = ['', undefined as string | undefined, undefined as string | undefined];
   let main = text.typed === undefined ? figure(value, unit) : { text: text.typed };
-  if (t?.kind === 'equal') trail = ` ±${lengthText(t.mm, unit, style)}`;
+  if (t?.kind === 'equal') trail = ` ±${lengthText(t.mm, of, style)}${sign}`;
   if (t?.kind === 'limits') {
-    if (t.asSizes) [main, upper, lower] = [{ text: '' }, lengthText(value + t.upper, unit, style), lengthText(value + t.lower, unit, style)];
+    if (t.asSizes)
+      [main, upper, lower] = [{ text: '' }, `${lengthText(nominal + t.upper, of, style)}${sign}`, `${lengthText(nominal + t.lower, of, style)}${sign}`];
     else [upper, lower] = [deviation(t.upper), deviation(t.lower)];
   }
   if (t?.kind === 'fit') {
@@ -161,8 +165,6 @@ function lengthText(mm: number, unit: 'mm' | 'inch', style: WholeStyle): string 
 function slopeFigure(ratio: number, style: WholeStyle): Figure {
   return { text: ratio > 1e-9 ? `1:${decimalText(1 / ratio, style)}` : '0' };
 }
-
-export type { Deviations };
 
 /** All of it in one line, for lists, findings and assistive technology: `Ø25 H7 (+0.021/0) C-C`. */
 export function plainText(p: ValueParts): string {

@@ -1,7 +1,6 @@
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
-import type { Hold, Target } from '../target.ts';
-import { flatWay, isSeenRound } from '../target.ts';
+import { flatWay, type Hold, type Target } from '../target.ts';
 import { measureHolds, type DimensionRecord } from './measure.ts';
 
 type Kind = DimensionRecord['kind'];
@@ -65,6 +64,3 @@ function kindsForRow(holds: readonly Hold[], to: Vec2): Kind[] {
   }
   return byPlace(holds[0]!, holds.at(-1)!, to);
 }
-
-/** Is it seen so that a radius means something? */
-export const readsAsCircle = (h: Hold): boolean => h.kind === 'circle' && isSeenRound(h);

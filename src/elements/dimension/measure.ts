@@ -1,4 +1,4 @@
-import { add, cross, dot, length, scale, subtract, type Vec2, type Vec3 } from '../../core/base/vector.ts';
+import { add, cross, length, scale, subtract, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ValueKind } from '../../core/dimension/value.ts';
 import type { RecordOf, ViewRecord } from '../../core/document/records.ts';
 import type { Scene } from '../scene.ts';
@@ -266,6 +266,3 @@ export function chamferAngle(h: Hold): number {
   const d = subtract(h.ends[1], h.ends[0]);
   return Math.atan2(Math.min(Math.abs(d[0]), Math.abs(d[1])), Math.max(Math.abs(d[0]), Math.abs(d[1])));
 }
-
-/** Do two holds lie square to a direction, so that a distance along it is theirs everywhere? */
-export const areParallel = (a: LineHold, b: LineHold): boolean => Math.abs(dot(a.way, b.way)) > 1 - 1e-9;
