@@ -6,6 +6,7 @@ import { translation } from '../core/base/placement.ts';
 import { componentsOf } from '../core/assembly/components.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import { recordsOf, type DrawingDocument, type DrawingRecord, type SpreadRecord, type ViewRecord } from '../core/document/records.ts';
+import { featuresOf, unpackFeatures } from '../core/features/part-features.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
 import { sizeOf } from '../core/assembly/units.ts';
@@ -378,6 +379,17 @@ describe('what the ledger asks for', () => {
     const [key] = machine.assembly.parts.map((p) => p.geometryKey);
     expect(await answer('GET', `/api/parts?of=${key},nothing`)).toEqual([200, { [key!]: `<svg>${key}</svg>` }]);
     expect(await refusal('GET', '/api/parts?of=')).toEqual([400, 'BAD_REQUEST']);
+  });
+  test('what is measured on parts: taken from their geometry once, then as it is stored', async () => {
+    const id = await readyJob();
+    const features = async () => {
+      const packed = unpack<Record<string, Uint8Array>>('NQfs', 1, new Uint8Array(await (await ask('GET', `/api/jobs/${id}/features`)).arrayBuffer()))!;
+      return new Map(Object.entries(packed).map(([key, bytes]) => [key, unpackFeatures(bytes)]));
+    };
+    const taken = await features();
+    for (const [key, g] of machine.geometries) expect(taken.get(key)?.rounds).toEqual(featuresOf(g).rounds);
+    expect(await features()).toEqual(taken);
+    expect(await refusal('GET', '/api/jobs/00000000-0000-4000-8000-000000000000/features')).toEqual([404, 'NOT_FOUND']);
   });
 });
 
