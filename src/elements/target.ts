@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind } from '../core/assembly/part-geometry.ts';
 import { applyToDirection, applyToPoint } from '../core/base/placement.ts';
-import { add, cross, dot, length, normalize, scale, subtract, type Vec2, type Vec3 } from '../core/base/vector.ts';
+import { add, cross, dot, length, normalize, scale, subtract, vectorAt, type Vec2, type Vec3 } from '../core/base/vector.ts';
 import type { EdgeReference, FaceReference } from '../core/document/fields.ts';
 import type { ViewRecord } from '../core/document/records.ts';
 import { edgeReach } from '../core/features/extent.ts';
@@ -9,6 +9,7 @@ import { ENDS_STRIDE } from '../core/features/part-features.ts';
 import type { target } from '../core/features/record.ts';
 import { linesBox } from '../core/outline/linework.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
+import type { Change } from './change.ts';
 import type { Scene } from './scene.ts';
 
 /** What a dimension, a centreline or a leader holds on to. */
@@ -49,7 +50,6 @@ export interface CircleHold {
   readonly arc?: { readonly start: Vec3; readonly middle: Vec3; readonly end: Vec3; readonly turn: number };
 }
 
-const point3 = (a: ArrayLike<number>, i: number): Vec3 => [a[i]!, a[i + 1]!, a[i + 2]!];
 const middleOf = (a: Vec3, b: Vec3): Vec3 => scale(add(a, b), 0.5);
 export const flatLength = (v: Vec3): number => Math.hypot(v[0], v[1]);
 
@@ -80,6 +80,15 @@ function wholeHold(scene: Scene, view: ViewRecord, t: Target): Hold | undefined 
   return t.at && { kind: 'point', at: [t.at[0], t.at[1], 0] };
 }
 
+/** The component that a target is on, if it is on one. */
+export const pathOfTarget = (t: Target): string | undefined => t.edge?.component ?? t.face?.component ?? t.of;
+
+/** Where targets were pressed in a view, after a change of that; the same object when nothing happened to one. */
+export function followTarget(t: Target, view: string, change: Change): Target {
+  const at = t.at && change.point(view, t.at, pathOfTarget(t));
+  return !at || (at[0] === t.at![0] && at[1] === t.at![1]) ? t : { ...t, at };
+}
+
 /** Is a target gone with the shape it was on? */
 export const isLost = (t: Target): boolean => t.edge?.lost === true || t.with?.lost === true || t.face?.lost === true;
 
@@ -97,14 +106,14 @@ function edgeHold(scene: Scene, view: ViewRecord, r: EdgeReference): Hold | unde
   const e = r.edge;
   const kind = f.edgeCurve[e];
   if (kind === undefined) return undefined;
-  const [start, middle, end] = [0, 3, 6].map((k) => applyToPoint(placement, point3(f.edgeEnds, e * ENDS_STRIDE + k))) as [Vec3, Vec3, Vec3];
+  const [start, middle, end] = [0, 3, 6].map((k) => applyToPoint(placement, vectorAt(f.edgeEnds, e * ENDS_STRIDE + k))) as [Vec3, Vec3, Vec3];
   if (kind === CurveKind.circle) {
     const turn = f.edgeTurn[e]!;
     const p = e * EDGE_STRIDE;
     const circle = {
       kind: 'circle' as const,
-      at: applyToPoint(placement, point3(f.edgeParams, p)),
-      axis: applyToDirection(placement, point3(f.edgeParams, p + 3)),
+      at: applyToPoint(placement, vectorAt(f.edgeParams, p)),
+      axis: applyToDirection(placement, vectorAt(f.edgeParams, p + 3)),
       radius: f.edgeParams[p + 6]!,
     };
     return Math.abs(turn) > 2 * Math.PI - 1e-6 ? circle : { ...circle, arc: { start, middle, end, turn: Math.abs(turn) } };
@@ -130,7 +139,7 @@ function faceHold(scene: Scene, view: ViewRecord, r: FaceReference, picked: Vec2
   if (!round) {
     if (f.faceKind[r.face] !== SurfaceKind.plane) return undefined;
     const p = r.face * FACE_STRIDE;
-    return planeHold(applyToPoint(placement, point3(f.faceParams, p)), applyToDirection(placement, point3(f.faceParams, p + 3)), picked);
+    return planeHold(applyToPoint(placement, vectorAt(f.faceParams, p)), applyToDirection(placement, vectorAt(f.faceParams, p + 3)), picked);
   }
   const axis = applyToDirection(placement, round.axis);
   const at = applyToPoint(placement, round.at);

@@ -10,6 +10,9 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2
 export const distance2 = (a: Vec2, b: Vec2): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
 export const length = (a: Vec3): number => Math.hypot(a[0], a[1], a[2]);
 
+/** The vector that begins at an index of flat numbers. */
+export const vectorAt = (a: ArrayLike<number>, i: number): Vec3 => [a[i]!, a[i + 1]!, a[i + 2]!];
+
 /** @throws RangeError for a vector without length */
 export function normalize(a: Vec3): Vec3 {
   const l = length(a);

@@ -1,6 +1,7 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { applyToDirection, applyToPoint, type Placement } from '../base/placement.ts';
-import { cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { withinTurn } from '../base/angle.ts';
+import { cross, dot, length, scale, subtract, vectorAt, type Vec3 } from '../base/vector.ts';
 import { ENDS_STRIDE, featuresOf, type PartFeatures } from './part-features.ts';
 
 /** Least and greatest value along a direction, mm. */
@@ -18,16 +19,16 @@ export function edgeReach(f: PartFeatures, placement: Placement, way: Vec3): Rea
     if (v > most) most = v;
   };
   for (let e = 0; e < f.edgeCurve.length; e++) {
-    for (let k = 0; k < ENDS_STRIDE; k += 3) take(dot(applyToPoint(placement, pointAt(f.edgeEnds, e * ENDS_STRIDE + k)), way));
+    for (let k = 0; k < ENDS_STRIDE; k += 3) take(dot(applyToPoint(placement, vectorAt(f.edgeEnds, e * ENDS_STRIDE + k)), way));
     if (f.edgeCurve[e] !== CurveKind.circle) continue;
-    const centre = applyToPoint(placement, pointAt(f.edgeParams, e * EDGE_STRIDE));
-    const axis = applyToDirection(placement, pointAt(f.edgeParams, e * EDGE_STRIDE + 3));
+    const centre = applyToPoint(placement, vectorAt(f.edgeParams, e * EDGE_STRIDE));
+    const axis = applyToDirection(placement, vectorAt(f.edgeParams, e * EDGE_STRIDE + 3));
     const radius = f.edgeParams[e * EDGE_STRIDE + 6]!;
     const across = subtract(way, scale(axis, dot(way, axis)));
     const l = length(across);
     if (l < 1e-9) continue;
-    const start = subtract(applyToPoint(placement, pointAt(f.edgeEnds, e * ENDS_STRIDE)), centre);
-    const end = subtract(applyToPoint(placement, pointAt(f.edgeEnds, e * ENDS_STRIDE + 6)), centre);
+    const start = subtract(applyToPoint(placement, vectorAt(f.edgeEnds, e * ENDS_STRIDE)), centre);
+    const end = subtract(applyToPoint(placement, vectorAt(f.edgeEnds, e * ENDS_STRIDE + 6)), centre);
     for (const side of [1, -1]) {
       const to = scale(across, side / l);
       if (onArc(start, end, f.edgeTurn[e]!, axis, to)) take(dot(centre, way) + side * radius * l);
@@ -41,10 +42,9 @@ function onArc(start: Vec3, end: Vec3, turn: number, axis: Vec3, to: Vec3): bool
   const whole = 2 * Math.PI;
   if (Math.abs(turn) > whole - 1e-6) return true;
   const angle = (v: Vec3) => Math.atan2(dot(axis, cross(start, v)), dot(start, v));
-  const positive = (a: number) => ((a % whole) + whole) % whole;
   // The way round in which the end is where it should be.
   const sense = Math.abs(Math.sin((angle(end) - turn) / 2)) <= Math.abs(Math.sin((angle(end) + turn) / 2)) ? Math.sign(turn) : -Math.sign(turn);
-  return positive(sense * angle(to)) <= Math.abs(turn) + 1e-9;
+  return withinTurn(sense * angle(to)) <= Math.abs(turn) + 1e-9;
 }
 
 /** Where spheres and tori would reach if they were whole: both ways along a direction. */
@@ -103,8 +103,4 @@ function meshReach(g: PartGeometry, p: Placement, way: Vec3): Reach {
     if (h > most) most = h;
   }
   return [least + shift, most + shift];
-}
-
-function pointAt(a: ArrayLike<number>, i: number): Vec3 {
-  return [a[i]!, a[i + 1]!, a[i + 2]!];
 }

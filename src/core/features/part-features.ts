@@ -1,6 +1,7 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { helicesOf } from './helices.ts';
 import { anyPerpendicular, cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { withinTurn } from '../base/angle.ts';
 import { pack, unpack } from '../base/pack.ts';
 
 /**
@@ -296,7 +297,7 @@ function spanSeenFrom(a: RoundFace, b: RoundFace): [number, number] {
 /** A full turn less the largest gap between angles. */
 function coverage(angles: number[]): number {
   if (angles.length === 0) return 0;
-  const sorted = angles.map((a) => ((a % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI)).sort((p, q) => p - q);
+  const sorted = angles.map(withinTurn).sort((p, q) => p - q);
   let gap = sorted[0]! + 2 * Math.PI - sorted.at(-1)!;
   for (let i = 1; i < sorted.length; i++) gap = Math.max(gap, sorted[i]! - sorted[i - 1]!);
   return 2 * Math.PI - gap;

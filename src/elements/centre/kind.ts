@@ -7,7 +7,7 @@ import { NOTHING_SOLID } from '../../core/picture/solid.ts';
 import type { SheetStyle } from '../../core/sheet/formats.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
-import { isLost } from '../target.ts';
+import { followTarget, isLost } from '../target.ts';
 import { viewRect } from '../view/draw.ts';
 import { axisLinesOf, type AxisLine } from './axes.ts';
 import { byHand, handLine } from './by-hand.ts';
@@ -63,11 +63,8 @@ export const centreKind: Kind<CentreRecord> = {
   },
 
   follow(record, change) {
-    if (!record.of?.some((t) => t.at)) return record;
-    const of = record.of.map((t) => {
-      const at = t.at && change.point(record.view, t.at, t.edge?.component ?? t.face?.component ?? t.of);
-      return !at || (at[0] === t.at![0] && at[1] === t.at![1]) ? t : { ...t, at };
-    });
+    if (!record.of) return record;
+    const of = record.of.map((t) => followTarget(t, record.view, change));
     return of.every((t, i) => t === record.of![i]) ? record : { ...record, of };
   },
 

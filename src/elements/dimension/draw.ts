@@ -85,12 +85,15 @@ class Ink {
   }
 }
 
+/** How the values of a dimension are written: its own style goes before the job's. */
+export const styleOf = (record: Pick<DimensionRecord, 'style'>, scene: Scene): WholeStyle =>
+  wholeStyle(scene.drawing.standard, record.style, scene.drawing.values);
+
 /** The look of dimensions in a view; a record's own style goes before the job's. */
-function lookOf(scene: Scene, view: ViewRecord, record?: DimensionRecord): Look {
+function lookOf(scene: Scene, view: ViewRecord, record: DimensionRecord): Look {
   const sheet: SheetStyle = scene.page(view.sheet).style;
-  const { standard, values } = scene.drawing;
-  const style = wholeStyle(standard, record?.style, values);
-  return { style, height: style.heightMm ?? sheet.text, arrow: Math.max(2.5, sheet.text), width: sheet.narrow, along: standard === 'iso' };
+  const style = styleOf(record, scene);
+  return { style, height: style.heightMm ?? sheet.text, arrow: Math.max(2.5, sheet.text), width: sheet.narrow, along: style.standard === 'iso' };
 }
 
 /** What a dimension says: each value of its row, and how it is written. */

@@ -1,9 +1,9 @@
 import { sensibleLength } from '../../core/dimension/awkward.ts';
-import { plainText, valueParts, wholeStyle } from '../../core/dimension/value.ts';
+import { plainText, valueParts } from '../../core/dimension/value.ts';
 import type { Finding } from '../../core/proof/finding.ts';
 import type { Scene } from '../scene.ts';
-import { isLost, type Target } from '../target.ts';
-import { valuesOf } from './draw.ts';
+import { isLost, pathOfTarget, type Target } from '../target.ts';
+import { styleOf, valuesOf } from './draw.ts';
 import type { DimensionRecord, Measured } from './measure.ts';
 
 /** Values closer than this, as a share, are the same: files round to about 1e-6. */
@@ -25,7 +25,7 @@ export function changedValues(
 /** Lengths of a dimension that nobody can set in the field, with the nearest ones that can be; mm. */
 export function awkwardValues(record: DimensionRecord, scene: Scene): readonly { readonly value: number; readonly sensible: number }[] {
   if (record.text?.typed !== undefined || record.text?.form === 'reference') return [];
-  const style = wholeStyle(scene.drawing.standard, record.style, scene.drawing.values);
+  const style = styleOf(record, scene);
   return valuesOf(record, scene).flatMap(({ measured: m }) => {
     const sensible = m.kind === 'length' ? sensibleLength(m.value, style) : undefined;
     return sensible === undefined || (record.accepted !== undefined && Math.abs(record.accepted - m.value) < 1e-6) ? [] : [{ value: m.value, sensible }];
@@ -36,7 +36,7 @@ export function dimensionFindings(records: readonly DimensionRecord[], sheet: st
   const out: Finding[] = [];
   for (const r of records) {
     const found = (code: Finding['code'], severity: Finding['severity'], text: string) => out.push({ code, severity, sheet, about: [r.id], text });
-    const style = wholeStyle(scene.drawing.standard, r.style, scene.drawing.values);
+    const style = styleOf(r, scene);
     const written = (mm: number, kind: Measured['kind'] = 'length') => plainText(valueParts(mm, kind, style));
     if (r.of.some(isLost)) {
       found(
@@ -81,7 +81,7 @@ export function sourceOf(r: DimensionRecord, scene: Scene): string {
 
 /** What a target is on, for people. */
 export function nameOf(t: Target, scene: Scene): string {
-  const path = t.edge?.component ?? t.face?.component ?? t.of;
+  const path = pathOfTarget(t);
   if (path === undefined) return t.side ? 'the whole' : 'a place';
   const component = scene.component(path);
   return `“${(component && scene.itemOf(component.index)?.values.description.text) || component?.name || path}”`;

@@ -3,6 +3,7 @@ import { plainText } from '../../core/dimension/value.ts';
 import type { ValueText } from '../../core/dimension/value.ts';
 import { without } from '../../core/base/without.ts';
 import type { Kind } from '../kind.ts';
+import { followTarget } from '../target.ts';
 import { drawDimension, valuesOf } from './draw.ts';
 import { dimensionFindings } from './findings.ts';
 import type { DimensionRecord } from './measure.ts';
@@ -57,11 +58,7 @@ export const dimensionKind: Kind<DimensionRecord> = {
   },
 
   follow(record, change) {
-    const of = record.of.map((t) => {
-      if (!t.at) return t;
-      const at = change.point(record.view, t.at, t.edge?.component ?? t.face?.component ?? t.of);
-      return at === t.at || (at[0] === t.at[0] && at[1] === t.at[1]) ? t : { ...t, at };
-    });
+    const of = record.of.map((t) => followTarget(t, record.view, change));
     const lengths = record.kind !== 'angle' && record.kind !== 'slope';
     const seen = record.seen && lengths ? record.seen.map((v) => change.length(v)) : record.seen;
     const same = of.every((t, i) => t === record.of[i]) && (!seen || seen.every((v, i) => v === record.seen![i]));

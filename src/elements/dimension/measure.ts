@@ -1,3 +1,4 @@
+import { withinTurn } from '../../core/base/angle.ts';
 import { add, cross, length, scale, subtract, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ValueKind } from '../../core/dimension/value.ts';
 import type { RecordOf, ViewRecord } from '../../core/document/records.ts';
@@ -233,9 +234,8 @@ function ofArc(kind: 'angle' | 'arc', h: Hold): Corner | undefined {
   if (h.kind !== 'circle' || !h.arc || !isSeenRound(h)) return undefined;
   const angle = (p: Vec3) => Math.atan2(p[1] - h.at[1], p[0] - h.at[0]);
   const [s, m, e] = [angle(h.arc.start), angle(h.arc.middle), angle(h.arc.end)];
-  const positive = (x: number) => ((x % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
   // Against the clock from whichever end the middle is met first.
-  const start = positive(m - s) <= positive(e - s) ? s : e;
+  const start = withinTurn(m - s) <= withinTurn(e - s) ? s : e;
   const { turn } = h.arc;
   return { shape: 'corner', value: kind === 'arc' ? h.radius * turn : turn, kind, centre: flat(h.at), start, turn, reach: [h.radius, h.radius] };
 }

@@ -1,3 +1,4 @@
+import { withinTurn } from '../../core/base/angle.ts';
 import { circleThrough } from '../../core/assembly/fit.ts';
 import type { Segment } from '../../core/base/rect.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
@@ -40,10 +41,9 @@ function arcPath(a: Vec2, b: Vec2, c: Vec2): string {
   const circle = circleThrough([...a, 0], [...b, 0], [...c, 0]);
   if (!circle) return `M${at(a)}L${at(b)}L${at(c)}`;
   const angle = (p: Vec2) => Math.atan2(p[1] - circle.centre[1], p[0] - circle.centre[0]);
-  const positive = (v: number) => ((v % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
   // With y down growing angles turn with the clock, which is flag 1.
-  const turn = positive(angle(c) - angle(a));
-  const clockwise = positive(angle(b) - angle(a)) < turn;
+  const turn = withinTurn(angle(c) - angle(a));
+  const clockwise = withinTurn(angle(b) - angle(a)) < turn;
   const large = clockwise ? turn > Math.PI : 2 * Math.PI - turn > Math.PI;
   return `M${at(a)}A${num(circle.radius)} ${num(circle.radius)} 0 ${large ? 1 : 0} ${clockwise ? 1 : 0} ${at(c)}`;
 }
@@ -110,12 +110,11 @@ function chords({ shape, points }: FigureRecord): Segment[] {
     ];
   const [x, y] = circle.centre;
   const angle = (p: Vec2) => Math.atan2(p[1] - y, p[0] - x);
-  const positive = (v: number) => ((v % (2 * Math.PI)) + 2 * Math.PI) % (2 * Math.PI);
   let [start, turn] = [0, 2 * Math.PI];
   if (shape === 'arc') {
     start = angle(a);
-    turn = positive(angle(c!) - start);
-    if (positive(angle(b) - start) > turn) turn -= 2 * Math.PI;
+    turn = withinTurn(angle(c!) - start);
+    if (withinTurn(angle(b) - start) > turn) turn -= 2 * Math.PI;
   }
   const n = 48;
   const point = (i: number): Vec2 => [x + circle.radius * Math.cos(start + (turn * i) / n), y + circle.radius * Math.sin(start + (turn * i) / n)];

@@ -1,6 +1,6 @@
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { Kind } from '../kind.ts';
-import { isLost } from '../target.ts';
+import { followTarget, isLost, pathOfTarget } from '../target.ts';
 import { drawNote, heightOf } from './draw.ts';
 import type { NoteRecord } from './words.ts';
 
@@ -50,12 +50,11 @@ export const noteKind: Kind<NoteRecord> = {
     if (!record.view) return record;
     const { view } = record;
     const [first] = record.leaders ?? [];
-    const path = (t: NonNullable<typeof first>['to']) => t.edge?.component ?? t.face?.component ?? t.of;
     const leaders = record.leaders?.map((l) => {
-      const at = l.to.at && change.point(view, l.to.at, path(l.to));
-      return !at || (at[0] === l.to.at![0] && at[1] === l.to.at![1]) ? l : { ...l, to: { ...l.to, at } };
+      const to = followTarget(l.to, view, change);
+      return to === l.to ? l : { ...l, to };
     });
-    const at = change.offset(view, record.at, first && path(first.to));
+    const at = change.offset(view, record.at, first && pathOfTarget(first.to));
     const same = at[0] === record.at[0] && at[1] === record.at[1] && (leaders ?? []).every((l, i) => l === record.leaders![i]);
     return same ? record : { ...record, at, ...(leaders ? { leaders } : {}) };
   },

@@ -4,7 +4,7 @@ import { scaleText } from '../../core/sheet/formats.ts';
 import type { Thread } from '../../core/thread/threads-of.ts';
 import type { RecordOf } from '../../core/document/records.ts';
 import type { Scene } from '../scene.ts';
-import type { Target } from '../target.ts';
+import { pathOfTarget, type Target } from '../target.ts';
 
 export type NoteRecord = RecordOf<'note'>;
 
@@ -56,10 +56,8 @@ function valueOf(field: Field, note: NoteRecord, scene: Scene): string | undefin
   }
 }
 
-const pathOf = (t: Target | undefined) => t?.edge?.component ?? t?.face?.component ?? t?.of;
-
 function ofTarget(field: Field, t: Target | undefined, scene: Scene): string | undefined {
-  const path = pathOf(t);
+  const path = t && pathOfTarget(t);
   const component = path === undefined ? undefined : scene.component(path);
   if (!t || !component) return undefined;
   if (field === 'hole') return holeText(t, component.index, scene);

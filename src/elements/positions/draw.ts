@@ -42,7 +42,8 @@ export function drawPositions(record: PositionsRecord, scene: Scene): Drawn[] {
   const size = style.text;
   const values = wholeStyle(scene.drawing.standard, scene.drawing.values);
   const length = (mm: number) => `${mm < -1e-9 ? '-' : ''}${plainText(valueParts(Math.abs(mm), 'length', values))}`;
-  const rows = [HEAD as readonly string[], ...positionsOf(record, scene).map(({ hole, x, y }) => [hole.label, length(x), length(y), hole.says])];
+  const positions = positionsOf(record, scene);
+  const rows = [HEAD as readonly string[], ...positions.map(({ hole, x, y }) => [hole.label, length(x), length(y), hole.says])];
   const widths = HEAD.map((_, c) => Math.max(...rows.map((r) => textWidth(r[c]!, size))) + 2 * AIR_MM);
   const h = size * 2.2;
   const [left, top] = [view.at[0] + record.at[0], view.at[1] + record.at[1]];
@@ -59,7 +60,7 @@ export function drawPositions(record: PositionsRecord, scene: Scene): Drawn[] {
     });
   });
   const labels: DisplayItem[] = [];
-  for (const { hole } of positionsOf(record, scene)) {
+  for (const { hole } of positions) {
     // Beside the hole, at its upper right.
     const r = hole.radius * map.scale * Math.SQRT1_2 + 0.8;
     labels.push(text(map.x(hole.x) + r, map.y(hole.y) - r, hole.label, size, 'start'));

@@ -1,4 +1,3 @@
-import type { Vec2 } from '$core/base/vector';
 import type { ViewRecord } from '$core/document/records';
 import { byHand } from '$elements/centre/by-hand';
 import type { CentreRecord } from '$elements/centre/kind';
@@ -7,6 +6,7 @@ import { holdOf, type Target } from '$elements/target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
+import { holdSketch } from '../../view/face/hold-sketch';
 import { viewUnder } from '../../view/face/under';
 
 /**
@@ -100,12 +100,9 @@ export class CentreLineTool implements Tool {
     const { scene } = drawing;
     const view = scene.one('view', this.view) ?? under?.view;
     if (!view) return [];
-    const map = scene.map(view);
     const out: Sketch[] = [];
     const hold = under && holdOf(scene, view, under.target);
-    const paper = (p: readonly [number, number, number]): Vec2 => map.toPaper([p[0], p[1]]);
-    if (hold?.kind === 'line') out.push({ kind: 'line', points: hold.ends.map(paper), look: 'outline', id: 'target' });
-    else if (hold) out.push({ kind: 'ring', at: paper(hold.at), id: 'target' });
+    if (hold) out.push(holdSketch(hold, scene.map(view)));
     const shown = planned && under ? { ...planned, of: [...planned.of!, under.target] } : planned;
     if (shown) out.push({ kind: 'items', items: byHand(shown, view, scene, scene.page(view.sheet).style), id: 'centreline' });
     return out;

@@ -1,7 +1,6 @@
 <script lang="ts">
   import { without } from '$core/base/without';
-  import { wholeStyle } from '$core/dimension/value';
-  import { valuesOf, textOf } from '$elements/dimension/draw';
+  import { styleOf, textOf, valuesOf } from '$elements/dimension/draw';
   import { roundTargets, seenNow, toleranceFrom, toleranceText, withEnd, withStyle, withText } from '$elements/dimension/edit';
   import { awkwardValues, changedValues, nameOf, sourceOf } from '$elements/dimension/findings';
   import type { DimensionRecord } from '$elements/dimension/measure';
@@ -15,11 +14,12 @@
   import type { DimensionTool } from './dimension-tool.svelte';
   import { KIND_NAMES } from './names';
   import SlipJob from './SlipJob.svelte';
+  import UnitChips from './UnitChips.svelte';
 
   const { drawing, tools, record }: { drawing: Drawing; tools: Tools; record: DimensionRecord } = $props();
 
   const scene = $derived(drawing.scene);
-  const style = $derived(wholeStyle(scene.drawing.standard, record.style, scene.drawing.values));
+  const style = $derived(styleOf(record, scene));
   const values = $derived(valuesOf(record, scene));
   const lost = $derived(record.of.filter(isLost));
   const changed = $derived(changedValues(record, scene));
@@ -27,11 +27,6 @@
   const rounds = $derived(roundTargets(record, scene));
   const put = (label: string, next: DimensionRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
 
-  const shown = $derived(style.unit !== 'mm' && style.fraction > 1 ? String(style.fraction) : style.unit);
-  function show(as: string) {
-    const part = Number(as);
-    put('Shown as', withStyle(record, part > 1 ? { unit: 'inch', fraction: part as 64 } : { unit: as as 'mm', fraction: 1 }));
-  }
   function tolerate(typed: string) {
     const t = toleranceFrom(typed);
     if (t === undefined) notify('trouble', `“${typed}” is no tolerance. Write 0.2, +0.1 -0.05 or a class such as H7.`);
@@ -78,19 +73,7 @@
     onchange={(as) => put('End of the dimension', withEnd(record, i, as === 'centre' ? undefined : (as as 'near'), scene))}
   />
 {/each}
-<Chips
-  label="Shown as"
-  options={[
-    ['mm', 'mm'],
-    ['inch', 'inch'],
-    ['both', 'both'],
-    ['16', '1/16'],
-    ['32', '1/32'],
-    ['64', '1/64'],
-  ]}
-  value={shown}
-  onchange={show}
-/>
+<UnitChips label="Shown as" {style} onchange={(change) => put('Shown as', withStyle(record, change))} />
 {#if style.unit !== 'mm' && style.fraction > 1}
   <Chips
     label="Fractions"

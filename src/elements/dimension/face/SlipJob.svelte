@@ -2,6 +2,7 @@
   import { without } from '$core/base/without';
   import { wholeStyle, type ValueStyle } from '$core/dimension/value';
   import Chips from '$lib/shared/Chips.svelte';
+  import UnitChips from './UnitChips.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
 
@@ -10,27 +11,11 @@
   const job = $derived(drawing.scene.drawing);
   const style = $derived(wholeStyle(job.standard, job.values));
   const put = (change: Partial<ValueStyle>) => drawing.edit('Values of this job', [{ op: 'put', record: { ...job, values: { ...job.values, ...change } } }]);
-  const shown = $derived(style.unit !== 'mm' && style.fraction > 1 ? String(style.fraction) : style.unit);
-  function show(as: string) {
-    const part = Number(as);
-    put(part > 1 ? { unit: 'inch', fraction: part as 64 } : { unit: as as 'mm', fraction: 1 });
-  }
 </script>
 
 <details>
   <summary>All values of this job</summary>
-  <Chips
-    label="Shown as, where nothing else is said"
-    options={[
-      ['mm', 'mm'],
-      ['inch', 'inch'],
-      ['both', 'both'],
-      ['16', '1/16'],
-      ['32', '1/32'],
-    ]}
-    value={shown}
-    onchange={show}
-  />
+  <UnitChips label="Shown as, where nothing else is said" {style} onchange={put} />
   <Chips
     label="Decimals at most"
     options={['0', '1', '2', '3'].map((d) => [d, d] as const)}

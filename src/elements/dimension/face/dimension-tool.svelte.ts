@@ -1,4 +1,3 @@
-import type { Vec2 } from '$core/base/vector';
 import type { ViewRecord } from '$core/document/records';
 import { drawDimension, textOf } from '$elements/dimension/draw';
 import { awkwardValues, nameOf } from '$elements/dimension/findings';
@@ -10,6 +9,7 @@ import { holdOf, type Hold, type Target } from '$elements/target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
+import { holdSketch } from '../../view/face/hold-sketch';
 import { viewUnder } from '../../view/face/under';
 import DimensionPanel from './DimensionPanel.svelte';
 
@@ -220,11 +220,7 @@ function highlight(t: Target, view: ViewRecord, drawing: Drawing): Sketch[] {
   const hold = holdOf(scene, view, t);
   if (!hold) return [];
   const map = scene.map(view);
-  const paper = (p: readonly [number, number, number]): Vec2 => map.toPaper([p[0], p[1]]);
-  if (hold.kind === 'point') return [{ kind: 'ring', at: paper(hold.at), id: 'target' }];
-  if (hold.kind === 'line') return [{ kind: 'line', points: hold.ends.map(paper), look: 'outline', id: 'target' }];
-  return [
-    { kind: 'circle', at: paper(hold.at), radius: hold.radius * map.scale, id: 'target' },
-    { kind: 'ring', at: paper(hold.at), id: 'target-centre' },
-  ];
+  // Of a circle the centre is what is measured to.
+  const centre: Sketch[] = hold.kind === 'circle' ? [{ kind: 'ring', at: map.toPaper([hold.at[0], hold.at[1]]), id: 'target-centre' }] : [];
+  return [holdSketch(hold, map), ...centre];
 }

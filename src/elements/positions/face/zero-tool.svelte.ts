@@ -1,4 +1,5 @@
 import { targetsAt } from '$elements/pick-target';
+import { holdSketch } from '$elements/view/face/hold-sketch';
 import { holdOf } from '$elements/target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
@@ -48,9 +49,6 @@ export class ZeroTool implements Tool {
   sketches(): readonly Sketch[] {
     const { picked, drawing } = this;
     if (!picked) return [];
-    const map = drawing.scene.map(picked.view);
-    const { hold } = picked;
-    if (hold.kind === 'line') return [{ kind: 'line', points: hold.ends.map((p) => map.toPaper([p[0], p[1]])), look: 'outline', id: 'target' }];
-    return [{ kind: 'ring', at: map.toPaper([hold.at[0], hold.at[1]]), id: 'target' }];
+    return [holdSketch(picked.hold, drawing.scene.map(picked.view))];
   }
 }

@@ -6,6 +6,8 @@ import { pickedLines, targetsAt } from '$elements/pick-target';
 import { holdOf, type Target } from '$elements/target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
+import { SurfaceKind } from '$core/assembly/part-geometry';
+import { holdSketch } from './hold-sketch';
 import ThreadPanel from './ThreadPanel.svelte';
 import { viewUnder } from './under';
 
@@ -44,7 +46,7 @@ export class ThreadTool implements Tool {
       const faces = target.face ? [target.face.face] : [f.edgeFaces[target.edge!.edge * 2]!, f.edgeFaces[target.edge!.edge * 2 + 1]!];
       for (const face of faces) {
         const round = f.faceRound[face] ?? -1;
-        if (round < 0 || f.rounds[round]!.kind !== 1) continue;
+        if (round < 0 || f.rounds[round]!.kind !== SurfaceKind.cylinder) continue;
         return {
           view,
           target,
@@ -108,10 +110,6 @@ export class ThreadTool implements Tool {
     const { on, at, drawing } = this;
     const shown = on ?? (at && this.cylinderAt(at));
     const hold = shown && holdOf(drawing.scene, shown.view, shown.target);
-    if (!shown || !hold) return [];
-    const map = drawing.scene.map(shown.view);
-    if (hold.kind === 'line') return [{ kind: 'line', points: hold.ends.map((p) => map.toPaper([p[0], p[1]])), look: 'outline', id: 'target' }];
-    if (hold.kind === 'circle') return [{ kind: 'circle', at: map.toPaper([hold.at[0], hold.at[1]]), radius: hold.radius * map.scale, id: 'target' }];
-    return [];
+    return shown && hold ? [holdSketch(hold, drawing.scene.map(shown.view))] : [];
   }
 }
