@@ -9,6 +9,7 @@ import { listFace } from './list/face';
 import { noteFace } from './note/face';
 import { positionsFace } from './positions/face';
 import { sheetFace } from './sheet/face';
+import { signFace } from './sign/face';
 import { viewFace } from './view/face';
 
 /** The face of every kind of element, in the order of their actions on the shelf. One that is missing does not compile. */
@@ -19,6 +20,7 @@ export const FACES = {
   dimension: dimensionFace,
   positions: positionsFace,
   note: noteFace,
+  sign: signFace,
   list: listFace,
   figure: figureFace,
   sheet: sheetFace,

@@ -8,6 +8,7 @@ import { listKind } from './list/kind.ts';
 import { noteKind } from './note/kind.ts';
 import { positionsKind } from './positions/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
+import { signKind } from './sign/kind.ts';
 import { viewKind } from './view/kind.ts';
 
 /** Records that are not drawn: the drawing itself and what it is computed from. */
@@ -26,6 +27,7 @@ export const KINDS = {
   list: listKind,
   note: noteKind,
   positions: positionsKind,
+  sign: signKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);

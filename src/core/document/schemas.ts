@@ -7,6 +7,7 @@ import { listRecord } from '../../elements/list/record.ts';
 import { noteRecord } from '../../elements/note/record.ts';
 import { positionsRecord } from '../../elements/positions/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
+import { signRecord } from '../../elements/sign/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
 import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
 
@@ -24,6 +25,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   listRecord,
   noteRecord,
   positionsRecord,
+  signRecord,
   propertyRecord,
   ledgerRecord,
   numbersRecord,

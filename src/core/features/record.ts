@@ -23,3 +23,9 @@ export const target = z
     message: 'A target is an edge, a face, a side or a place.',
   })
   .readonly();
+
+/** Lines from a text or a sign to what it speaks of. */
+export const leaders = z
+  .array(z.object({ to: target, end: z.enum(['arrow', 'dot', 'triangle', 'none']) }).readonly())
+  .max(20)
+  .readonly();

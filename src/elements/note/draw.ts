@@ -1,13 +1,12 @@
-import { inflate, type Rect, type Segment } from '../../core/base/rect.ts';
+import { inflate, type Rect } from '../../core/base/rect.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
-import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { inkOf, joined } from '../../core/picture/ink.ts';
 import { textWidth } from '../../core/picture/lettering.ts';
-import { arrowHead, circlePath, line, rectangle } from '../../core/picture/shapes.ts';
+import { rectangle } from '../../core/picture/shapes.ts';
 import { pageOf } from '../../core/sheet/page.ts';
+import { drawLeaders, lostLeaders, NO_LEADERS } from '../leader.ts';
 import type { Scene } from '../scene.ts';
-import { holdOf, isLost } from '../target.ts';
 import { wordsOf, type NoteRecord } from './words.ts';
 
 /** Distance of lines, as a share of the height of capitals (ISO 3098). */
@@ -104,8 +103,11 @@ export function drawNote(note: NoteRecord, scene: Scene): Drawn[] {
   const box: Rect = { x, y, width, height: tall };
   const around = inflate(box, note.frame ? AIR_MM * 1.3 : AIR_MM);
   if (note.frame) items.push(rectangle(around, style.narrow));
-  const leaders: Segment[] = view ? leadersOf(note, view, scene, around, y + height / 2, style.narrow, items) : [];
-  const lost = (note.leaders ?? []).some((l) => isLost(l.to));
+  const level = y + height / 2;
+  const joints = { left: [around.x, level], right: [around.x + around.width, level], shelfMm: SHELF_MM } as const;
+  const leaders = view ? drawLeaders(note.leaders ?? [], view, scene, joints, style.narrow) : NO_LEADERS;
+  items.push(...leaders.items);
+  const lost = lostLeaders(note.leaders).length > 0;
   return [
     {
       id: note.id,
@@ -114,30 +116,9 @@ export function drawNote(note: NoteRecord, scene: Scene): Drawn[] {
       box: [around.x, around.y, around.width, around.height],
       items,
       ink: items.length ? joined(inkOf(items)) : around,
-      solid: { rects: [box], segments: leaders },
+      solid: { rects: [box], segments: leaders.lines },
       grab: around,
-      grabLines: leaders,
+      grabLines: leaders.lines,
     },
   ];
-}
-
-/** From what is pointed at to a short level line beside the first line of the text. */
-function leadersOf(note: NoteRecord, view: ViewRecord, scene: Scene, box: Rect, level: number, pen: number, items: DisplayItem[]): Segment[] {
-  const map = scene.map(view);
-  const out: Segment[] = [];
-  for (const { to, end } of note.leaders ?? []) {
-    const hold = isLost(to) ? undefined : holdOf(scene, view, to);
-    // Where it was pressed: an edge is long, and a rim has many places.
-    const tip = to.at ?? (hold && ([hold.at[0], hold.at[1]] as const));
-    if (!tip) continue;
-    const [tx, ty] = map.toPaper(tip);
-    const left = tx < box.x + box.width / 2;
-    const side = left ? box.x : box.x + box.width;
-    const corner: Vec2 = [side + (left ? -SHELF_MM : SHELF_MM), level];
-    out.push([tx, ty, corner[0], corner[1]], [corner[0], corner[1], side, level]);
-    items.push(line(tx, ty, corner[0], corner[1], pen), line(corner[0], corner[1], side, level, pen));
-    if (end === 'arrow') items.push(arrowHead(tx, ty, tx - corner[0], ty - corner[1], 2.8));
-    if (end === 'dot') items.push({ kind: 'fill', d: circlePath(tx, ty, 0.6), color: '#000000' });
-  }
-  return out;
 }

@@ -1,6 +1,5 @@
-import type { Vec2 } from '../../core/base/vector.ts';
 import type { Kind } from '../kind.ts';
-import { followTarget, isLost, pathOfTarget } from '../target.ts';
+import { draggedLeader, followWithLeaders, leaderHandles, lostLeaders } from '../leader.ts';
 import { drawNote, heightOf } from './draw.ts';
 import type { NoteRecord } from './words.ts';
 
@@ -11,22 +10,13 @@ export const noteKind: Kind<NoteRecord> = {
   draw: drawNote,
 
   handles(record, scene) {
-    const view = scene.one('view', record.view);
-    if (!view) return [];
-    const map = scene.map(view);
-    return (record.leaders ?? []).flatMap((l, i) => (l.to.at ? [{ name: `leader-${i}`, at: map.toPaper(l.to.at) }] : []));
+    return leaderHandles(record.leaders, scene.one('view', record.view), scene);
   },
 
   drag(record, by, scene, handle) {
     if (handle === undefined) return [{ op: 'put', record: { ...record, at: [record.at[0] + by[0], record.at[1] + by[1]] } }];
-    const view = scene.one('view', record.view);
-    const index = Number(/^leader-(\d+)$/.exec(handle)?.[1] ?? -1);
-    const leader = record.leaders?.[index];
-    if (!view || !leader?.to.at) return [];
-    const map = scene.map(view);
-    const from = map.toPaper(leader.to.at);
-    const at: Vec2 = map.toView([from[0] + by[0], from[1] + by[1]]);
-    return [{ op: 'put', record: { ...record, leaders: record.leaders!.map((l, i) => (i === index ? { ...l, to: { ...l.to, at } } : l)) } }];
+    const leaders = draggedLeader(record.leaders, handle, by, scene.one('view', record.view), scene);
+    return leaders ? [{ op: 'put', record: { ...record, leaders } }] : [];
   },
 
   texts(record, scene) {
@@ -47,21 +37,12 @@ export const noteKind: Kind<NoteRecord> = {
   },
 
   follow(record, change) {
-    if (!record.view) return record;
-    const { view } = record;
-    const [first] = record.leaders ?? [];
-    const leaders = record.leaders?.map((l) => {
-      const to = followTarget(l.to, view, change);
-      return to === l.to ? l : { ...l, to };
-    });
-    const at = change.offset(view, record.at, first && pathOfTarget(first.to));
-    const same = at[0] === record.at[0] && at[1] === record.at[1] && (leaders ?? []).every((l, i) => l === record.leaders![i]);
-    return same ? record : { ...record, at, ...(leaders ? { leaders } : {}) };
+    return followWithLeaders(record, change);
   },
 
   findings(records, sheet) {
     return records
-      .filter((r) => (r.leaders ?? []).some((l) => isLost(l.to)))
+      .filter((r) => lostLeaders(r.leaders).length > 0)
       .map((r) => ({
         code: 'LOST_TARGET',
         severity: 'trouble',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { id, point, ref } from '../../core/document/fields.ts';
-import { target } from '../../core/features/record.ts';
+import { leaders } from '../../core/features/record.ts';
 
 export const noteRecord = z
   .object({
@@ -19,11 +19,7 @@ export const noteRecord = z
     widthMm: z.number().min(5).max(2000).exactOptional(),
     frame: z.literal(true).exactOptional(),
     /** Where leaders go from it, in its view. */
-    leaders: z
-      .array(z.object({ to: target, end: z.enum(['arrow', 'dot', 'none']) }).readonly())
-      .max(20)
-      .readonly()
-      .exactOptional(),
+    leaders: leaders.exactOptional(),
   })
   .refine((n) => (n.view === null) !== (n.sheet === null), { message: 'A note stands on a sheet or belongs to a view.' })
   .readonly();

@@ -1,29 +1,45 @@
 import type { Face } from '../../face';
 import type { NoteRecord } from '../words';
 import { LeaderTool } from './leader-tool.svelte';
-import { NoteTool } from './note-tool.svelte';
+import { PointingTool, type Spot } from './pointing-tool.svelte';
 import Slip from './Slip.svelte';
+
+const noteSaying =
+  (text: string) =>
+  (id: string, spot: Spot): NoteRecord => ({ type: 'note', id, ...spot, text });
+
+/** Callouts are notes that say what they point at. */
+const CALLOUTS = [
+  ['hole-note', '{hole}', 'Hole callout: press a hole, then where it stands', 'Hole', '5'],
+  ['thread-note', '{thread}', 'Thread callout: press a thread, then where it stands', 'Thread callout', ''],
+] as const;
 
 export const noteFace: Face<NoteRecord> = {
   slip: Slip,
   actions(drawing, tools) {
     const [only] = drawing.chosen;
-    const note = drawing.scene.one('note', only);
+    const pointing = drawing.scene.one('note', only) ?? drawing.scene.one('sign', only);
     return [
       tools.action('note', { label: 'Note: press what it speaks of, then where it stands', short: 'Note', key: '4', group: 'Note' }),
-      tools.action('hole-note', { label: 'Hole callout: press a hole, then where it stands', short: 'Hole', key: '5', group: 'Note' }),
+      ...CALLOUTS.map(([name, , label, short, key]) => tools.action(name, { label, short, key, group: 'Note' })),
       {
-        ...tools.action('note-leader', { label: 'One more leader for the note that is selected', short: 'Leader', key: '', group: 'Note' }),
-        disabled: !note?.view,
+        ...tools.action('note-leader', { label: 'One more leader for the note or sign that is selected', short: 'Leader', key: '', group: 'Note' }),
+        disabled: !pointing?.view,
       },
     ];
   },
   tools: (drawing, tools) => [
-    new NoteTool(drawing, 'note', '', (record) => {
-      tools.take('pick');
-      tools.editing = { record: record.id, name: 'text' };
+    new PointingTool(drawing, {
+      name: 'note',
+      title: 'Note',
+      points: 'maybe',
+      make: noteSaying('Note'),
+      done: (record) => {
+        tools.take('pick');
+        tools.editing = { record: record.id, name: 'text' };
+      },
     }),
-    new NoteTool(drawing, 'hole-note', '{hole}', () => {}),
+    ...CALLOUTS.map(([name, text]) => new PointingTool(drawing, { name, title: 'Callout', points: 'always', make: noteSaying(text) })),
     new LeaderTool(drawing, () => tools.take('pick')),
   ],
 };

@@ -2,7 +2,7 @@ import { pickedLines, targetsAt } from '$elements/pick-target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
 
-/** One more leader from the note that is selected: it goes to what is pressed. */
+/** One more leader from the note or sign that is selected: it goes to what is pressed. */
 export class LeaderTool implements Tool {
   readonly name = 'note-leader';
   readonly aims = true;
@@ -17,18 +17,19 @@ export class LeaderTool implements Tool {
   private get target() {
     const { at, drawing } = this;
     const [only] = drawing.chosen;
-    const note = drawing.scene.one('note', only);
-    const view = drawing.scene.one('view', note?.view);
+    const from = drawing.scene.one('note', only) ?? drawing.scene.one('sign', only);
+    const view = drawing.scene.one('view', from?.view);
     const [target] = at && view ? targetsAt(drawing.scene, view, at.at, at.grace).filter(pickedLines) : [];
-    return at && note && view && target ? { note, view, to: { ...target, at: target.at ?? drawing.scene.map(view).toView(at.at) } } : undefined;
+    return at && from && view && target ? { from, view, to: { ...target, at: target.at ?? drawing.scene.map(view).toView(at.at) } } : undefined;
   }
 
   down(p: Press): boolean {
     this.at = p;
     const { target, drawing } = this;
     if (!target) return false;
-    const { note, to } = target;
-    drawing.edit('Leader', [{ op: 'put', record: { ...note, leaders: [...(note.leaders ?? []), { to, end: 'arrow' }] } }]);
+    const { from, to } = target;
+    const end = from.leaders?.[0]?.end ?? 'arrow';
+    drawing.edit('Leader', [{ op: 'put', record: { ...from, leaders: [...(from.leaders ?? []), { to, end: end === 'dot' ? 'arrow' : end }] } }]);
     this.done();
     return true;
   }
