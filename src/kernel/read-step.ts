@@ -5,7 +5,9 @@ import { uniqueId } from '../core/assembly/unique-id.ts';
 import { dropEmptyBranches } from '../core/assembly/prune.ts';
 import { looksLike } from '../core/assembly/looks-like.ts';
 import { chooseName, saysNothing, type NameCandidate, type NameSource } from '../core/assembly/naming.ts';
-import { decodeUtf8, readExchangeFacts, type ExchangeFacts, type ProductFacts } from '../core/assembly/part21.ts';
+import { decodeUtf8 } from '../core/assembly/part21-graph.ts';
+import { readExchangeFacts, type ExchangeFacts, type ProductFacts } from '../core/assembly/part21.ts';
+import { isStated, statedOn } from '../core/assembly/stated.ts';
 import { QuarryError, type Notice } from '../core/base/errors.ts';
 import { IDENTITY, type Placement } from '../core/base/placement.ts';
 import type { ImportedFile, ImportResult, ImportStage } from '../core/assembly/importing.ts';
@@ -83,7 +85,7 @@ function entityNumbers(s: Scope, reader: any): (shape: any) => number | undefine
 }
 
 /** A part as the file names it, before it is meshed. */
-type RawPart = Pick<Part, 'name' | 'nameFrom' | 'properties' | 'color' | 'material' | 'densityKgM3' | 'entities'>;
+type RawPart = Pick<Part, 'name' | 'nameFrom' | 'properties' | 'color' | 'material' | 'densityKgM3' | 'entities' | 'stated'>;
 
 /** What the file's labels say. Nodes point at `raw` by index. */
 interface Tree {
@@ -266,6 +268,7 @@ class TreeWalker {
       ...(color ? { color } : {}),
       ...(material ? { material: material.name } : {}),
       ...(material?.densityKgM3 ? { densityKgM3: material.densityKgM3 } : {}),
+      ...this.statedOf(shape),
     });
     this.partOfEntry.set(entry, this.raw.length - 1);
     return { part: this.raw.length - 1, product };
@@ -285,6 +288,21 @@ class TreeWalker {
     }
     const { name, from } = chooseName(candidates, 'Unnamed');
     return { name, nameFrom: from };
+  }
+
+  /** What the file states on a part's faces, by their order in it. */
+  private statedOf(shape: any): Pick<RawPart, 'stated'> {
+    const { stated } = this.facts[0]!;
+    if (!isStated(stated)) return {};
+    const faces = this.s.own(new this.oc.TopTools_IndexedMapOfShape_1());
+    this.oc.TopExp.MapShapes_1(shape, this.oc.TopAbs_ShapeEnum.TopAbs_FACE, faces);
+    const indexOf = new Map<number, number>();
+    for (let i = 1; i <= faces.Extent(); i++) {
+      const number = this.entityOf(this.s.own(faces.FindKey(i)));
+      if (number !== undefined) indexOf.set(number, i - 1);
+    }
+    const own = statedOn(stated, (f) => indexOf.get(f));
+    return isStated(own) ? { stated: own } : {};
   }
 
   private bodiesOf(shape: any): { name: string; product: ProductFacts | undefined }[] {

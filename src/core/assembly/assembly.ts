@@ -1,6 +1,7 @@
 import type { Placement } from '../base/placement.ts';
 import type { Notice } from '../base/errors.ts';
 import type { NameSource } from './naming.ts';
+import type { Stated } from './stated.ts';
 
 /** A distinct part: however often it is used, it is stored once. */
 export interface Part {
@@ -25,6 +26,8 @@ export interface Part {
   readonly entities?: Readonly<Record<string, string>>;
   /** The standard part that its shape is, such as `nut`. */
   readonly looksLike?: string;
+  /** Sizes and tolerances that the file states on its faces. */
+  readonly stated?: Stated;
 }
 
 /** A node of the tree: a sub-assembly (with children) or a component (a part in a place). */

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { decodeString, readExchangeFacts } from './part21.ts';
+import { decodeString } from './part21-graph.ts';
+import { readExchangeFacts } from './part21.ts';
 
 const file = (data: string) => `ISO-10303-21;\nHEADER;\nFILE_SCHEMA(('AUTOMOTIVE_DESIGN { 1 0 }'));\nENDSEC;\nDATA;\n${data}\nENDSEC;\nEND-ISO-10303-21;\n`;
 const code = (text: string) => {

@@ -1,6 +1,7 @@
 import type { Placement } from '../base/placement.ts';
 import type { Assembly } from './assembly.ts';
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from './part-geometry.ts';
+import { rescaleStated } from './stated.ts';
 import { mmPerUnit, unitName } from './units.ts';
 
 /** A geometry `k` times as large. */
@@ -66,6 +67,7 @@ export function rescaleModel(
         areaMm2: p.areaMm2 * k * k,
         centroid: scaled(p.centroid, k),
         box: p.box.map((v) => v * k),
+        ...(p.stated ? { stated: rescaleStated(p.stated, k) } : {}),
       })),
       nodes: assembly.nodes.map((n) => ({ ...n, placement: farther(n.placement, k) })),
       ...(assembly.statedVolumes ? { statedVolumes: Object.fromEntries(Object.entries(assembly.statedVolumes).map(([n, v]) => [n, v * k ** 3])) } : {}),

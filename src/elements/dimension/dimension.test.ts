@@ -9,6 +9,7 @@ import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
 import { composeSheet } from '../compose.ts';
 import { pickAt } from '../testing/pick.ts';
+import { dimensionInstead } from '../reattach.ts';
 import { Scene } from '../scene.ts';
 import type { Target } from '../target.ts';
 import { drawDimension, textOf, valuesOf } from './draw.ts';
@@ -252,6 +253,10 @@ describe('the model changes', () => {
     const doc = put({ ...d, seen: [58] });
     expect(findingsOf(sceneOf(doc)).filter((f) => f.code === 'CHANGED_VALUE')).toMatchObject([{ text: expect.stringMatching(/58.*60/) as string }]);
     expect(findingsOf(sceneOf(put(d))).filter((f) => f.code === 'CHANGED_VALUE')).toEqual([]);
+    // It stands in a box on the sheet as long.
+    const boxes = (record: DimensionRecord) => drawDimension(record, scene)[0]!.items.filter((i) => i.kind === 'stroke' && i.color !== undefined);
+    expect(boxes({ ...d, seen: [58] })).toHaveLength(1);
+    expect(boxes(d)).toEqual([]);
   });
   test('what lost its edge stays where it was, with a question mark, and is a finding', () => {
     const after = { ...machine.assembly, parts: machine.assembly.parts.map((p) => (p.name === 'Ring' ? { ...p, geometryKey: 'other' } : p)) };
@@ -268,6 +273,13 @@ describe('the model changes', () => {
     expect(record.of[1]).toMatchObject({ edge: { lost: true } });
     expect(texts(drawDimension(record, now)[0]!.items)).toEqual(['60?']);
     expect(findingsOf(now).filter((f) => f.code === 'LOST_TARGET')).toMatchObject([{ about: ['dimension:1'] }]);
+    // What is there now is offered, with what it would measure: the ring first, which is where it was.
+    const known = new Scene({ ...drawn, document: put({ ...record, of: [record.of[0]!, { ...d.of[1]!, edge: { ...d.of[1]!.edge!, lost: true } }] }) });
+    const [instead] = dimensionInstead(known.one('dimension', 'dimension:1')!, known);
+    expect(instead).toMatchObject({ value: 60, record: { of: [record.of[0], { edge: { component: 'Ring' } }], seen: [60] } });
+    expect(findingsOf(new Scene({ ...drawn, document: put(instead!.record) })).filter((f) => f.about.includes('dimension:1'))).toEqual([]);
+    // What is not lost is left alone.
+    expect(dimensionInstead(d, scene)).toEqual([]);
     // Found again it is measured anew.
     const found = takeOver(machine.assembly, after, put(d), matching, model, { edges: (_b, _a, e) => e });
     expect((apply(put(d), found.steps)['dimension:1'] as DimensionRecord).of[1]).toMatchObject({ edge: { geometry: 'other' } });

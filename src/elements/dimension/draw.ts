@@ -5,12 +5,12 @@ import { layOutValue, type ValuePicture } from '../../core/dimension/value-layou
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { inkOf, joined, textRect } from '../../core/picture/ink.ts';
-import { arrowHead, circlePath, line, num } from '../../core/picture/shapes.ts';
+import { arrowHead, circlePath, line, num, rectangle } from '../../core/picture/shapes.ts';
 import type { SheetStyle } from '../../core/sheet/formats.ts';
 import type { Scene } from '../scene.ts';
 import { holdOf, isLost } from '../target.ts';
 import { viewRect } from '../view/draw.ts';
-import { chamferAngle, measured, type Corner, type DimensionRecord, type Measured, type Pointed, type Round, type Stretch } from './measure.ts';
+import { hasChanged, chamferAngle, measured, type Corner, type DimensionRecord, type Measured, type Pointed, type Round, type Stretch } from './measure.ts';
 
 /** Extension lines begin so far from the outline and run so far past the dimension line, mm (ISO 129-1 and common practice). */
 const GAP_MM = 1;
@@ -20,6 +20,8 @@ export const FIRST_MM = 10;
 export const NEXT_MM = 7;
 /** Text stands so far above its line, mm. */
 const OVER_MM = 0.9;
+/** A value that nobody has seen since it changed stands in a box of this. */
+const CHANGED_COLOR = '#b45309';
 /** What was lost is drawn in this, so that nobody takes it for true. */
 const LOST_COLOR = '#a3392a';
 
@@ -153,14 +155,19 @@ export function drawDimension(record: DimensionRecord, scene: Scene): DimensionP
       else if (m.shape === 'corner') drawCorner(ink, record, m, lay(m), paper, map.scale);
       else drawPointed(ink, record, m, lay(m), paper);
     });
-  const items = lost ? ink.items.map((i) => (i.kind === 'image' ? i : { ...i, color: LOST_COLOR })) : ink.items;
-  const box = joined(inkOf(items));
   const text = joined(ink.texts);
+  const changed = !lost && all.some((m, i) => hasChanged(record.seen?.[i], m.value));
+  const items = lost
+    ? ink.items.map((i) => (i.kind === 'image' ? i : { ...i, color: LOST_COLOR }))
+    : changed
+      ? [...ink.items, { ...rectangle(inflate(text, 0.7), 0.35), color: CHANGED_COLOR } as DisplayItem]
+      : ink.items;
+  const box = joined(inkOf(items));
   return [
     {
       id: record.id,
       role: 'dimension',
-      label: lost ? `Dimension that lost what it measured` : `Dimension ${textOf(record, scene)}`,
+      label: lost ? `Dimension that lost what it measured` : `Dimension ${textOf(record, scene)}${changed ? ', changed' : ''}`,
       box: [box.x, box.y, box.width, box.height],
       items,
       ink: box,

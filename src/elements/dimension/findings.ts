@@ -4,10 +4,8 @@ import type { Finding } from '../../core/proof/finding.ts';
 import type { Scene } from '../scene.ts';
 import { isLost, pathOfTarget, type Target } from '../target.ts';
 import { styleOf, valuesOf } from './draw.ts';
-import type { DimensionRecord, Measured } from './measure.ts';
-
-/** Values closer than this, as a share, are the same: files round to about 1e-6. */
-const SAME = 2e-6;
+import { hasChanged, type DimensionRecord, type Measured } from './measure.ts';
+import { againstStated } from './stated.ts';
 
 /** Has a value changed since someone last saw it? @returns what it was and is, mm or rad, for each that has */
 export function changedValues(
@@ -18,7 +16,7 @@ export function changedValues(
   if (!seen) return [];
   return valuesOf(record, scene).flatMap(({ measured: m }, i) => {
     const was = seen[i];
-    return was !== undefined && Math.abs(was - m.value) > SAME * Math.max(1, Math.abs(was)) ? [{ was, is: m.value, kind: m.kind }] : [];
+    return was !== undefined && hasChanged(was, m.value) ? [{ was, is: m.value, kind: m.kind }] : [];
   });
 }
 
@@ -49,6 +47,7 @@ export function dimensionFindings(records: readonly DimensionRecord[], sheet: st
       );
       continue;
     }
+    out.push(...againstStated(r, sheet, scene));
     const [changed] = changedValues(r, scene);
     if (changed)
       found(

@@ -266,3 +266,9 @@ export function chamferAngle(h: Hold): number {
   const d = subtract(h.ends[1], h.ends[0]);
   return Math.atan2(Math.min(Math.abs(d[0]), Math.abs(d[1])), Math.max(Math.abs(d[0]), Math.abs(d[1])));
 }
+
+/** Values closer than this, as a share, are the same: files round to about 1e-6. */
+const SAME = 2e-6;
+
+/** Is a value another one than when it was last seen? */
+export const hasChanged = (was: number | undefined, is: number): boolean => was !== undefined && Math.abs(was - is) > SAME * Math.max(1, Math.abs(was));

@@ -47,7 +47,7 @@ export function proposeDimensions(scene: Scene, views: readonly ViewRecord[], fr
 }
 
 /** Plain views along a main direction of the model: what is measured in them is true. */
-function carries(scene: Scene, v: ViewRecord): boolean {
+export function carries(scene: Scene, v: ViewRecord): boolean {
   const seen = scene.seenAs(v);
   return (
     !v.off &&

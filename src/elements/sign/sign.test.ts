@@ -9,6 +9,7 @@ import { inkOf, segmentsOf, textRect } from '../../core/picture/ink.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { pickAt } from '../testing/pick.ts';
+import { leadersInstead } from '../reattach.ts';
 import { Scene } from '../scene.ts';
 import { drawSign, massIn, type Sign, type SignRecord } from './draw.ts';
 import { signKind } from './kind.ts';
@@ -121,7 +122,7 @@ describe('surface texture (ISO 21920-1)', () => {
   });
   test('stands on its tip, the legs at 60°', () => {
     const [mark] = strokes(itemsOf(onSheet(surface({}))));
-    const [a, b, c] = segmentsOf(mark!.d) as [number[], number[], number[]];
+    const [a, b, c] = segmentsOf(mark!.d).map((x) => [...x]) as [number[], number[], number[]];
     expect([a[2], a[3]]).toEqual([100, 100]);
     const slope = (s: number[]) => Math.round((Math.atan2(Math.abs(s[3]! - s[1]!), Math.abs(s[2]! - s[0]!)) * 180) / Math.PI);
     expect([slope(a), slope(b), slope(c)]).toEqual([60, 60, 0]);
@@ -143,7 +144,7 @@ describe('surface texture (ISO 21920-1)', () => {
     expect(off).toBeCloseTo(r, 2);
   });
   test('two limits, process, lay and allowance stand clear of each other', () => {
-    const boxes = texts(itemsOf(onSheet(surface({ limits: ['U Ra 3,2', 'L Ra 0,8'], process: 'ground', lay: '⊥', allowance: '0,5' })))).map(textRect);
+    const boxes = texts(itemsOf(onSheet(surface({ limits: ['U Ra 3,2', 'L Ra 0,8'], process: 'ground', lay: 'X', allowance: '0,5' })))).map(textRect);
     expect(boxes).toHaveLength(5);
     for (let i = 0; i < boxes.length; i++) for (let j = 0; j < i; j++) expect(overlaps(boxes[i]!, boxes[j]!)).toBe(false);
   });
@@ -260,6 +261,10 @@ describe('every sign', () => {
       ...s,
       leaders: [{ end: 'arrow', to: to.edge ? { ...to, edge: { ...to.edge, lost: true } } : { ...to, face: { ...to.face!, lost: true } } }],
     } as SignRecord;
-    expect(findingsOf(sceneWith(lost)).filter((f) => f.about.includes('sign:1'))).toMatchObject([{ code: 'LOST_TARGET' }]);
+    const scene = sceneWith(lost);
+    expect(findingsOf(scene).filter((f) => f.about.includes('sign:1'))).toMatchObject([{ code: 'LOST_TARGET' }]);
+    // What is there now is offered.
+    expect(leadersInstead(lost.leaders, top, scene)).toEqual([{ end: 'arrow', to: { ...to, at: [11, -25] } }]);
+    expect(leadersInstead(s.leaders, top, scene)).toBeUndefined();
   });
 });

@@ -9,7 +9,9 @@
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
+  import { dimensionInstead } from '../../reattach';
   import { isLost } from '../../target';
+  import { againstStated, statedOf, statedText } from '../stated';
   import Chips from '$lib/shared/Chips.svelte';
   import type { DimensionTool } from './dimension-tool.svelte';
   import { KIND_NAMES } from './names';
@@ -22,7 +24,11 @@
   const style = $derived(styleOf(record, scene));
   const values = $derived(valuesOf(record, scene));
   const lost = $derived(record.of.filter(isLost));
+  const instead = $derived(lost.length ? dimensionInstead(record, scene) : []);
   const changed = $derived(changedValues(record, scene));
+  const stated = $derived(statedOf(record, scene));
+  const against = $derived(againstStated(record, '', scene));
+  const ownText = $derived(stated ? statedText(stated) : {});
   const awkward = $derived(awkwardValues(record, scene));
   const rounds = $derived(roundTargets(record, scene));
   const put = (label: string, next: DimensionRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
@@ -44,9 +50,24 @@
   title={textOf(record, scene) || 'Dimension'}
   subtitle="{KIND_NAMES[record.kind]} · {lost.length ? 'lost' : `true value, from ${sourceOf(record, scene)}`}"
 />
+{#if stated}
+  <p role="note">The model states this size itself.</p>
+  {#if against.length}
+    <p class="trouble" role="status">{against[0]!.text}</p>
+    <p class="q-row"><button class="q-button" onclick={() => put('As the model states', withText(record, ownText))}>As the model states it</button></p>
+  {/if}
+{/if}
 {#if lost.length}
-  <p class="trouble" role="status">What it measured on {lost.map((t) => nameOf(t, scene)).join(' and ')} is gone. Remove it, and press the new edges.</p>
-  <p class="q-row"><button class="q-button" onclick={() => tools.take('dimension')}>Dimension anew</button></p>
+  <p class="trouble" role="status">
+    What it measured on {lost.map((t) => nameOf(t, scene)).join(' and ')} is gone.
+    {instead.length ? 'There is now:' : 'Nothing like it is there now: press the new edges.'}
+  </p>
+  <p class="q-row">
+    {#each instead as { record: next } (textOf(next, scene))}
+      <button class="q-button" onclick={() => put('Hold on anew', next)}>Take {textOf(next, scene)}</button>
+    {/each}
+    <button class="q-button" onclick={() => tools.take('dimension')}>Dimension anew</button>
+  </p>
 {/if}
 {#if changed.length}
   <p class="trouble" role="status">The value has changed.</p>

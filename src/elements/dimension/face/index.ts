@@ -1,6 +1,7 @@
 import type { Face } from '../../face';
 import type { DimensionRecord } from '../measure';
 import { proposeDimensions } from '../propose';
+import { statedRecords } from '../../stated';
 import { seenNow } from '../edit';
 import { changedValues } from '../findings';
 import { notify } from '$lib/shared/notices.svelte';
@@ -34,6 +35,23 @@ export const dimensionFace: Face<DimensionRecord> = {
               records.map((record) => ({ op: 'put', record })),
             );
           else notify('good', 'Nothing to add: what an arrangement says is there already, or there is no room beside the views.');
+        },
+      },
+      {
+        id: 'dimensions-stated',
+        label: 'Sizes and tolerances that came with the model file',
+        short: 'From the file',
+        key: '',
+        group: 'Dimension',
+        disabled: !scene.assembly.parts.some((p) => p.stated),
+        run: () => {
+          const records = statedRecords(scene, views, (type) => drawing.freshId(type));
+          if (records.length)
+            drawing.edit(
+              'Sizes from the file',
+              records.map((record) => ({ op: 'put', record })),
+            );
+          else notify('good', 'Nothing to add: what the file states is on the sheets, or no view here shows it truly.');
         },
       },
       {

@@ -3,19 +3,18 @@
   import { heightOf } from '$elements/note/draw';
   import { FIELDS, wordsOf, type NoteRecord } from '$elements/note/words';
   import Chips from '$lib/shared/Chips.svelte';
+  import LostLeaders from './LostLeaders.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
-  import { isLost } from '../../target';
 
   const { drawing, tools, record }: { drawing: Drawing; tools: Tools; record: NoteRecord } = $props();
   const id = $props.id();
   const put = (label: string, next: NoteRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
   const said = $derived(wordsOf(record, drawing.scene));
-  const lost = $derived((record.leaders ?? []).some((l) => isLost(l.to)));
 
   function write(text: string) {
     if (text === record.text) return;
@@ -34,7 +33,7 @@
 </script>
 
 <SlipHead title="Note" subtitle={record.view ? `beside ${drawing.scene.one('view', record.view)?.name ?? 'its view'}` : 'on the sheet'} />
-{#if lost}<p class="trouble">What it points at has another shape now: drag its leader to the new place.</p>{/if}
+<LostLeaders {drawing} {record} />
 <label class="q-caption" for="{id}-text">Text: *bold*, lines with - or 1. are a list</label>
 <textarea id="{id}-text" class="q-field text" rows="5" value={record.text} onchange={(e) => write(e.currentTarget.value)}></textarea>
 {#if said !== record.text}<p class="said">{said}</p>{/if}

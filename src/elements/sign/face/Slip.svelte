@@ -1,6 +1,7 @@
 <script lang="ts">
   import { SIGN_NAMES, massIn, type Sign, type SignRecord } from '$elements/sign/draw';
   import Chips from '$lib/shared/Chips.svelte';
+  import LostLeaders from '../../note/face/LostLeaders.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
@@ -8,7 +9,6 @@
   import { notify } from '$lib/shared/notices.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
   import { without } from '$core/base/without';
-  import { lostLeaders } from '../../leader';
   import FrameFields from './FrameFields.svelte';
   import SurfaceFields from './SurfaceFields.svelte';
   import WeldFields from './WeldFields.svelte';
@@ -26,9 +26,7 @@
 </script>
 
 <SlipHead title={SIGN_NAMES[is.sign]} subtitle={view ? `beside ${view.name}` : 'on the sheet'} />
-{#if lostLeaders(record.leaders).length}
-  <p class="trouble">What it points at has another shape now: drag its leader to the new place.</p>
-{/if}
+<LostLeaders {drawing} {record} />
 {#if is.sign === 'weld'}<WeldFields sign={is} onchange={change} />
 {:else if is.sign === 'surface'}<SurfaceFields sign={is} onchange={change} />
 {:else if is.sign === 'frame'}<FrameFields sign={is} onchange={change} />

@@ -6,7 +6,7 @@ import Slip from './Slip.svelte';
 
 export const signFace: Face<SignRecord> = {
   slip: Slip,
-  actions: (_, tools) => OFFERS.map(({ sign, label, short }) => tools.action(`sign-${sign}`, { label, short, key: '', group: 'Sign' })),
+  actions: (_, tools) => OFFERS.map(({ sign, label, short }) => tools.action(`sign-${sign}`, { label, short, key: '', group: 'Note' })),
   tools: (drawing, tools) =>
     OFFERS.map(
       (offer) =>

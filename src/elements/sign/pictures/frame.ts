@@ -64,7 +64,7 @@ export function framePicture(f: Frame, { at: [x, y], h, width, side }: SignPen):
   const items: DisplayItem[] = [];
   const cellsOf = (row: Row) => {
     const zone = `${row.round ? 'Ø' : ''}${row.zone}`;
-    return [high, textWidth(zone, h) + (row.modifier ? 2.2 * h : 0) + h, ...row.datums.filter(Boolean).map((d) => Math.max(high, textWidth(d, h) + h))];
+    return [high, textWidth(zone, h) + (row.modifier ? 2.4 * h : 0) + h, ...row.datums.filter(Boolean).map((d) => Math.max(high, textWidth(d, h) + h))];
   };
   const total = Math.max(...f.rows.map((r) => cellsOf(r).reduce((a, b) => a + b, 0)));
   const left = side === 'left' ? x : x - total;
@@ -80,7 +80,7 @@ export function framePicture(f: Frame, { at: [x, y], h, width, side }: SignPen):
     const zone = `${row.round ? 'Ø' : ''}${row.zone}`;
     items.push(line(at, upper, at, upper + high, width), text(at + h / 2, foot, zone, h, 'start'));
     if (row.modifier) {
-      const cx = at + h / 2 + textWidth(zone, h) + 1.2 * h;
+      const cx = at + h / 2 + textWidth(zone, h) + 1.4 * h;
       items.push({ kind: 'stroke', d: circlePath(cx, middle, 0.85 * h), width }, text(cx, middle + 0.4 * h, row.modifier, 0.8 * h, 'middle'));
     }
     at += cells[1]!;

@@ -28,7 +28,23 @@ export function surfacePicture(s: Surface, { at: [x, y], h, width }: SignPen): S
   const start = knee[0] + 0.5 * h;
   s.limits.forEach((t, i) => items.push(text(start, knee[1] + h * (1.4 + 1.5 * i), t, h, 'start')));
   if (s.process) items.push(text(start, knee[1] - 0.4 * h, s.process, h, 'start'));
-  if (s.lay) items.push(text(x + 0.9 * h, y - 0.1 * h, s.lay, h, 'start'));
+  const [lx, ly] = [x + 0.9 * h, y - 0.1 * h];
+  // The sign of “square to” is in no lettering.
+  if (s.lay === '⊥')
+    items.push(
+      strokes(
+        width,
+        [
+          [lx, ly],
+          [lx + h, ly],
+        ],
+        [
+          [lx + h / 2, ly],
+          [lx + h / 2, ly - h],
+        ],
+      ),
+    );
+  else if (s.lay) items.push(text(lx, ly, s.lay, h, 'start'));
   if (s.allowance) items.push(text(short[0] - 0.3 * h, y - 0.1 * h, s.allowance, h, 'end'));
   const half = SHELF * h;
   return { items, left: [x - half, y], right: [x + half, y], shelfMm: 0 };
