@@ -183,7 +183,10 @@ test('lines on the sheet meet and stay together; a view without holes has no tab
   await expect(figures).toHaveCount(2);
   // Nearly level is level.
   const ends = async () =>
-    (await figures.locator('path').evaluateAll((all) => all.map((p) => p.getAttribute('d')!))).map((d) => d.match(/-?[\d.]+/g)!.map(Number));
+    (await figures.locator('path').evaluateAll((all) => all.map((p) => p.getAttribute('d')!)))
+      .map((d) => d.match(/-?[\d.]+/g)!.map(Number))
+      // Their ids are random: the one that begins on the left is the first.
+      .sort((a, b) => a[0]! - b[0]!);
   const [first, second] = (await ends()) as [number[], number[]];
   expect(first[1]).toBe(first[3]);
   expect(first.slice(2)).toEqual(second.slice(0, 2));
@@ -205,4 +208,59 @@ test('lines on the sheet meet and stay together; a view without holes has no tab
   await page.keyboard.press('7');
   await expect(page.getByText('This view sees no hole along its axis.')).toBeVisible();
   expect(broken).toEqual([]);
+});
+
+test('a weld by hand: its sign is placed, gets another symbol and a process, and is taken back', async ({ page }) => {
+  const broken = await open(page);
+  const signs = page.getByTestId('sheet').locator('[data-role=sign]');
+  await page.getByRole('button', { name: 'More of Note' }).click();
+  await page.getByRole('menuitem', { name: /^Weld/ }).click();
+  await press(page, await place(page, 0, 12));
+  await press(page, await place(page, -40, 40));
+  await kept(page);
+  await expect(signs).toHaveCount(1);
+  await expect(signs.locator('text')).toHaveText(['a4']);
+  await slip(page).getByLabel('Arrow side').selectOption('single V');
+  await slip(page).getByLabel('In the fork: process').fill('135');
+  await slip(page).getByLabel('In the fork: process').press('Enter');
+  await kept(page);
+  await expect(signs.locator('text')).toHaveText(['a4', '135']);
+  await slip(page).getByRole('button', { name: 'Remove' }).click();
+  await kept(page);
+  await expect(signs).toHaveCount(0);
+  expect(broken).toEqual([]);
+});
+
+test('a table of the drafter’s own cells is written cell by cell; rows are pasted', async ({ page }) => {
+  const broken = await open(page);
+  const table = page.getByTestId('sheet').locator('[data-role=table]');
+  await page.getByRole('button', { name: 'More of Draw' }).click();
+  await page.getByRole('menuitem', { name: /^Table of/ }).click();
+  await page.keyboard.type('Joint');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Torque');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await expect(table.locator('text')).toHaveText(['Joint', 'Torque']);
+  await slip(page).getByLabel('Rows from a spreadsheet').fill('M8\t25 Nm\nM10\t49 Nm');
+  await slip(page).getByRole('button', { name: 'Take these rows' }).click();
+  await kept(page);
+  await expect(table.locator('text')).toHaveText(['Joint', 'Torque', 'M8', '25 Nm', 'M10', '49 Nm']);
+  await page.keyboard.press('Delete');
+  await kept(page);
+  await expect(table).toHaveCount(0);
+  expect(broken).toEqual([]);
+});
+
+test('sizes and tolerances that a model states come onto the sheet in one press', async ({ page }) => {
+  await page.goto('/');
+  await dropFile(page, 'stated.step', readFileSync('src/kernel/testing/stated.step'));
+  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  await expect(dimensions(page).first()).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'More of Dimension' }).click();
+  await page.getByRole('menuitem', { name: /^Sizes and tolerances/ }).click();
+  await kept(page);
+  expect((await texts(page)).join(' ')).toContain('H7');
+  await expect(page.getByTestId('sheet').locator('[data-role=sign]').first()).toBeVisible();
 });

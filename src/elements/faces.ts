@@ -7,9 +7,11 @@ import { figureFace } from './figure/face';
 import type { ElementRecord, ElementType } from './kinds';
 import { listFace } from './list/face';
 import { noteFace } from './note/face';
+import { pictureFace } from './picture/face';
 import { positionsFace } from './positions/face';
 import { sheetFace } from './sheet/face';
 import { signFace } from './sign/face';
+import { tableFace } from './table/face';
 import { viewFace } from './view/face';
 
 /** The face of every kind of element, in the order of their actions on the shelf. One that is missing does not compile. */
@@ -23,6 +25,8 @@ export const FACES = {
   sign: signFace,
   list: listFace,
   figure: figureFace,
+  table: tableFace,
+  picture: pictureFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };
 

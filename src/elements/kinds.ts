@@ -6,9 +6,11 @@ import { figureKind } from './figure/kind.ts';
 import type { Kind } from './kind.ts';
 import { listKind } from './list/kind.ts';
 import { noteKind } from './note/kind.ts';
+import { pictureKind } from './picture/kind.ts';
 import { positionsKind } from './positions/kind.ts';
 import { sheetKind } from './sheet/kind.ts';
 import { signKind } from './sign/kind.ts';
+import { tableKind } from './table/kind.ts';
 import { viewKind } from './view/kind.ts';
 
 /** Records that are not drawn: the drawing itself and what it is computed from. */
@@ -28,6 +30,8 @@ export const KINDS = {
   note: noteKind,
   positions: positionsKind,
   sign: signKind,
+  table: tableKind,
+  picture: pictureKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);

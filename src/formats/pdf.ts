@@ -68,7 +68,7 @@ function draw(pdf: PDFKit.PDFDocument, i: DisplayItem, options: PdfOptions): voi
       return;
     }
     case 'image': {
-      const png = options.images.get(i.image);
+      const png = i.image.startsWith('data:') ? Buffer.from(i.image.slice(i.image.indexOf(',') + 1), 'base64') : options.images.get(i.image);
       if (!png) return;
       pdf.save();
       if (i.clip) pdf.path(i.clip).clip('even-odd');

@@ -71,6 +71,8 @@ describe('what is drawn comes out where it is', () => {
           { kind: 'stroke', d: 'M5 44L35 46', width: 0.7 },
           { kind: 'fill', d: 'M60 10L63 11L63 9Z', color: '#000000' },
           { kind: 'image', x: 70, y: 15, width: 20, height: 30, image: 'view:1' },
+          // A picture that is in the drawing itself.
+          { kind: 'image', x: 2, y: 3, width: 8, height: 6, image: `data:image/png;base64,${Buffer.from(png).toString('base64')}` },
         ],
       },
     ],
@@ -105,6 +107,7 @@ describe('what is drawn comes out where it is', () => {
       // The dash ends with its line.
       ['stroke', 0.7, []],
       ['fill', 0, []],
+      ['image', 0, []],
       ['image', 0, []],
     ]);
     marks.slice(0, 5).forEach((m, i) => along(m.paths[0]!, expected[i]!, 0.06));

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, test } from 'vitest';
-import { Solids } from '../../demo/solids.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import type { ImportResult } from '../core/assembly/importing.ts';
 import { rescaleModel } from '../core/assembly/rescale.ts';
@@ -12,11 +13,8 @@ import { measured } from '../elements/dimension/measure.ts';
 import { statedOf } from '../elements/dimension/stated.ts';
 import { Scene } from '../elements/scene.ts';
 import { statedRecords } from '../elements/stated.ts';
-import { IDENTITY, translation } from '../core/base/placement.ts';
 import { loadKernel, type Kernel } from './load.ts';
 import { readStep } from './read-step.ts';
-import { facesOn, planeAt, withEntities } from './testing/state-sizes.ts';
-import { writeStep } from './testing/write-step.ts';
 
 /**
  * A small AP242 file of our own: a plate 120 × 80 × 20 with a bore Ø30 and a pin Ø30 beside it, and on them what a designer states:
@@ -29,64 +27,7 @@ const read = (t: string): Promise<ImportResult> => readStep(k, [{ name: 'plate.s
 
 beforeAll(async () => {
   k = await loadKernel();
-  const s = new Solids(k);
-  const plate = s.cut(s.box([0, 0, 0], [120, 80, 20]), s.cylinder([40, 40, -1], 'z', 30, 22));
-  const pin = s.cylinder([0, 0, 0], 'z', 30, 50);
-  const written = writeStep(k, 'Stated', [
-    { name: 'Plate', placement: IDENTITY, shape: plate },
-    { name: 'Pin', placement: translation([150, 40, 0]), shape: pin },
-  ]);
-  const bare = new TextDecoder().decode(written);
-  const round = facesOn(bare, 'CYLINDRICAL_SURFACE');
-  const flat = facesOn(bare, 'PLANE').map((f) => ({ ...f, ...planeAt(bare, f.values) }));
-  // Bore and pin are the two round faces, in the order in which the parts were written.
-  const [bore, shaft] = round.map((r) => r.face);
-  const at = (z: number) => flat.find((f) => Math.abs(f.at[2]! - z) < 1e-9 && Math.abs(Math.abs(f.normal[2]!) - 1) < 1e-9)!.face;
-  const [below, above] = [at(0), at(20)];
-  const aspect = (name: string, face: number, type = 'SHAPE_ASPECT') => [
-    `${name}=${type}('','',$,.T.)`,
-    `use_${name}=GEOMETRIC_ITEM_SPECIFIC_USAGE('','',@${name},$,#${face})`,
-  ];
-  const value = (name: string, mm: number, of: string) => [
-    `${name}=(LENGTH_MEASURE_WITH_UNIT()MEASURE_REPRESENTATION_ITEM()MEASURE_WITH_UNIT(LENGTH_MEASURE(${mm}),@mm)REPRESENTATION_ITEM('${of}'))`,
-  ];
-  const size = (name: string, entity: string, mm: number) => [
-    `${name}=${entity}`,
-    ...value(`v_${name}`, mm, 'nominal value'),
-    `r_${name}=SHAPE_DIMENSION_REPRESENTATION('',(@v_${name}),$)`,
-    `c_${name}=DIMENSIONAL_CHARACTERISTIC_REPRESENTATION(@${name},@r_${name})`,
-  ];
-  text = withEntities(bare, [
-    'mm=(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.))',
-    "inch=(CONVERSION_BASED_UNIT('INCH',$)LENGTH_UNIT()NAMED_UNIT($))",
-    ...aspect('bore', bore!),
-    ...aspect('shaft', shaft!),
-    ...aspect('above', above),
-    ...aspect('below', below, 'DATUM_FEATURE'),
-    ...size('d1', "DIMENSIONAL_SIZE(@bore,'diameter')", 30),
-    "fit=LIMITS_AND_FITS('H','hole','7','')",
-    't1=PLUS_MINUS_TOLERANCE(@fit,@d1)',
-    ...size('d2', "DIMENSIONAL_SIZE(@shaft,'diameter')", 30),
-    // Simple measures, one of them in inches.
-    'low=LENGTH_MEASURE_WITH_UNIT(LENGTH_MEASURE(-0.02),@mm)',
-    'high=LENGTH_MEASURE_WITH_UNIT(LENGTH_MEASURE(0.001),@inch)',
-    'range=TOLERANCE_VALUE(@low,@high)',
-    't2=PLUS_MINUS_TOLERANCE(@range,@d2)',
-    ...size('d3', "DIMENSIONAL_LOCATION('linear distance','',@below,@above)", 20),
-    ...value('l3', -0.1, ''),
-    ...value('u3', 0.1, ''),
-    'range3=TOLERANCE_VALUE(@l3,@u3)',
-    't3=PLUS_MINUS_TOLERANCE(@range3,@d3)',
-    "datum=DATUM('','',$,.F.,'A')",
-    "by=SHAPE_ASPECT_RELATIONSHIP('','',@below,@datum)",
-    "part=DATUM_REFERENCE_COMPARTMENT('','',$,.F.,@datum,$)",
-    "system=DATUM_SYSTEM('','',$,.F.,(@part))",
-    ...value('zone', 0.05, ''),
-    "square=PERPENDICULARITY_TOLERANCE('','',@zone,@bore,(@system))",
-    "form=TOLERANCE_ZONE_FORM('cylindrical or circular')",
-    "cyl=TOLERANCE_ZONE('','',$,.F.,(@square),@form)",
-    "flat=(FLATNESS_TOLERANCE()GEOMETRIC_TOLERANCE('','',@zone,@above)GEOMETRIC_TOLERANCE_WITH_MODIFIERS((.MAXIMUM_MATERIAL_REQUIREMENT.)))",
-  ]);
+  text = readFileSync(join(import.meta.dirname, 'testing/stated.step'), 'utf8');
 });
 
 /** The drawing of a file with all that it states brought onto its sheets. */

@@ -5,9 +5,11 @@ import { dimensionRecord } from '../../elements/dimension/record.ts';
 import { figureRecord } from '../../elements/figure/record.ts';
 import { listRecord } from '../../elements/list/record.ts';
 import { noteRecord } from '../../elements/note/record.ts';
+import { pictureRecord } from '../../elements/picture/record.ts';
 import { positionsRecord } from '../../elements/positions/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { signRecord } from '../../elements/sign/record.ts';
+import { tableRecord } from '../../elements/table/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
 import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
 
@@ -26,6 +28,8 @@ export const anyRecord = z.discriminatedUnion('type', [
   noteRecord,
   positionsRecord,
   signRecord,
+  tableRecord,
+  pictureRecord,
   propertyRecord,
   ledgerRecord,
   numbersRecord,

@@ -73,7 +73,7 @@ export type DisplayItem =
       readonly y: number;
       readonly width: number;
       readonly height: number;
-      /** Key of a view's shading. */ readonly image: string;
+      /** Key of a view's shading, or the picture itself as a `data:` address. */ readonly image: string;
       /** What is shown of it: a path on paper. */
       readonly clip?: string;
     };

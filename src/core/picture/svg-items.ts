@@ -28,7 +28,7 @@ export function svgItems(items: readonly DisplayItem[], imageOf: (key: string) =
         out += `<text x="${num(i.x)}" y="${num(i.y)}" font-size="${num(emFor(i.height))}" text-anchor="${i.anchor}"${i.turn ? ` transform="rotate(${num(-i.turn)} ${num(i.x)} ${num(i.y)})"` : ''}${i.color ? ` style="fill:${escapeXml(i.color)}"` : ''}${i.bold ? ` stroke="${escapeXml(i.color ?? '#000')}" stroke-width="${num(i.height * BOLD)}"` : ''}>${escapeXml(i.text)}</text>`;
         break;
       case 'image': {
-        const href = imageOf(i.image);
+        const href = i.image.startsWith('data:') ? i.image : imageOf(i.image);
         if (!href) break;
         // Equal clips have equal names: it does not matter which one is found.
         const clip = i.clip && `clip-${fingerprint(i.clip)}`;

@@ -27,7 +27,8 @@
   const shown = (e: Entry): Action =>
     e.of.find((a) => a.on) ?? e.of.find((a) => e.group !== undefined && a.id === last[e.group]) ?? e.of.find((a) => a.shelf) ?? e.of[0]!;
   function run(e: Entry, a: Action) {
-    if (e.group !== undefined) last[e.group] = a.id;
+    // What is done in one press is not what the button is pressed for next.
+    if (e.group !== undefined && a.on !== undefined) last[e.group] = a.id;
     open = undefined;
     a.run();
   }
@@ -64,7 +65,6 @@
     bottom: 10px;
     transform: translateX(-50%);
     display: flex;
-    gap: 2px;
     padding: 4px;
     border-radius: 12px;
     background: #2a2926;
@@ -80,16 +80,16 @@
     display: grid;
     justify-items: center;
     align-content: center;
-    min-width: 46px;
+    min-width: 40px;
     white-space: nowrap;
-    padding: 5px 8px;
+    padding: 5px 6px;
     border-radius: 8px;
     line-height: 1.15;
     cursor: pointer;
   }
   .more {
     min-width: 24px;
-    padding: 0 3px;
+    padding: 0;
   }
   button:hover:not(:disabled) {
     background: rgb(255 255 255 / 0.12);

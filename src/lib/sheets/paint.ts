@@ -39,7 +39,7 @@ export function paint(
       context.rotate((-(i.turn ?? 0) * Math.PI) / 180);
       context.fillText(i.text, 0, 0);
       context.restore();
-    } else paintImage(context, i, k, imageOf(i.image));
+    } else paintImage(context, i, k, i.image.startsWith('data:') ? i.image : imageOf(i.image));
   }
 }
 

@@ -81,7 +81,4 @@
     gap: 0 0.5rem;
     margin-top: 0.5rem;
   }
-  .trouble {
-    color: var(--trouble);
-  }
 </style>
