@@ -10,6 +10,7 @@ export const USAGE = `Usage: quarry VERB FILE… [options]
   draft   FILE… --out DIR [--sheet A3] [--standard iso|asme]
   dimensions FILE… [--unit mm|inch]
   threads FILE…
+  proof   FILE… [--drawing DRAWING.json]
   compare OLD NEW
 --turn: degrees that the model is turned about its own X, then Y, then Z, before it is seen; --within, --interrupt: mm in the view.
 STEP, glTF, 3MF, STL or OBJ; --unit mm|cm|m|inch|foot and --up y|z where a format does not say, --unit also where it says wrong.\n--time-limit SECONDS for reading, 300 unless said otherwise.`;

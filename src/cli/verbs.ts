@@ -5,6 +5,7 @@ import { normalize } from '../core/base/vector.ts';
 import { cutFromLine, type LineCut } from '../core/cut/section-line.ts';
 import { threads } from './threads.ts';
 import { dimensions } from './dimensions.ts';
+import { proof } from './proof.ts';
 import { loadSolidPort } from '../kernel/manifold.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
 import { paperReport } from '../core/explode/on-paper.ts';
@@ -140,4 +141,5 @@ export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown
   compare,
   dimensions,
   threads,
+  proof,
 };

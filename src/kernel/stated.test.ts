@@ -115,14 +115,14 @@ describe('brought onto the sheets', () => {
   test('nothing stands on anything else', async () => {
     const { scene, records } = await drawnWithAll();
     const ids = new Set(records.map((r) => r.id));
-    const marked = findingsOf(scene).filter((f) => f.severity === 'trouble' && f.about.some((a) => ids.has(a)));
+    const marked = findingsOf(scene).filter((f) => f.severity === 'must' && f.about.some((a) => ids.has(a)));
     expect(marked).toEqual([]);
   });
   test('a dimension that says another tolerance than the model is found', async () => {
     const { scene, sizes, results } = await drawnWithAll();
     const bore = sizes.find((d) => d.text?.tolerance?.kind === 'fit')!;
     const without = scene.with({ ...scene.document, [bore.id]: { ...bore, text: {} } });
-    expect(findingsOf(without).filter((f) => f.code === 'AGAINST_MODEL')).toMatchObject([{ about: [bore.id], severity: 'trouble' }]);
+    expect(findingsOf(without).filter((f) => f.code === 'AGAINST_MODEL')).toMatchObject([{ about: [bore.id], severity: 'must' }]);
     // The way a class is written is the drafter's own.
     const shorter = scene.with({ ...scene.document, [bore.id]: { ...bore, text: { tolerance: { kind: 'fit', fit: 'H7', shows: 'class' } } } });
     expect(findingsOf(shorter).filter((f) => f.code === 'AGAINST_MODEL')).toEqual([]);

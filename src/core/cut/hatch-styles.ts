@@ -96,6 +96,9 @@ function patternOf(family: MaterialFamily, hatch: HatchStyle): CapStyle {
   }
 }
 
+/** Components whose caps touch in a view. @param scale paper mm per model mm */
+export const touchingCaps = (caps: readonly Cap[], scale: number): ReadonlyMap<number, ReadonlySet<number>> => touching(caps, TOUCH_MM / scale);
+
 /** Components whose caps come closer than `gap` to each other, in the caps' own unit. */
 function touching(caps: readonly Cap[], gap: number): Map<number, Set<number>> {
   const out = new Map<number, Set<number>>();

@@ -161,3 +161,20 @@ export const numbersRecord = z
     last: z.int().min(0),
   })
   .readonly();
+
+/** How the proof is kept in this job. */
+export const proofRecord = z
+  .object({
+    type: z.literal('proof'),
+    id: z.literal('proof'),
+    /** Codes of what is not checked. */
+    off: z.array(z.string().max(60)).max(200).readonly(),
+    /** What counts for more or less than usual, by code. */
+    severity: z.record(z.string().max(60), z.enum(['must', 'should', 'look'])).readonly(),
+    /** Findings that someone lets stand, and why. */
+    accepted: z
+      .array(z.object({ key: z.string().max(600), reason: z.string().min(1).max(500), when: z.string().max(40) }).readonly())
+      .max(10_000)
+      .readonly(),
+  })
+  .readonly();

@@ -162,7 +162,7 @@ describe('other sheets', () => {
     const { findings, document } = await draftAll(assemblyOf([{ name: 'Only', geometry: box([0, 0, 0], [30, 20, 10]) }]));
     expect(sheetsOf(document).map((s) => s.name)).toEqual(['Part']);
     expect([recordsOf(document, 'balloon'), recordsOf(document, 'spread'), recordsOf(document, 'list')]).toEqual([[], [], []]);
-    expect(findings.filter((f) => f.severity === 'trouble')).toEqual([]);
+    expect(findings.filter((f) => f.severity === 'must')).toEqual([]);
   });
   test('an unknown size and an empty assembly are refused with a word why', async () => {
     await expect(draftAll(smallMachine(), { sheet: 'A9' })).rejects.toMatchObject({ code: 'BAD_USAGE' });

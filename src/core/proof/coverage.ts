@@ -72,3 +72,44 @@ function itemAreas(seen: ArrayLike<number>, items: readonly Item[]): Float64Arra
   known.set(seen, { items, areas });
   return areas;
 }
+
+export interface CoverageCell {
+  /** Number of the item. */
+  readonly item: number;
+  readonly view: string;
+  /** What is seen of all its pieces, mm² on paper. */
+  readonly visibleMm2: number;
+  /** Share of its own outline that is seen, 0…1: of the piece that is seen best. */
+  readonly share: number;
+  /** Its balloon is in this view. */
+  readonly balloon: boolean;
+}
+
+/** Items × views: how much of each item every view shows; views that do not show it are left out. */
+export function coverageCells(scene: Scene): CoverageCell[] {
+  const out: CoverageCell[] = [];
+  const pointed = new Set(scene.all('balloon').map((b) => `${scene.itemAt(b.component)?.part} ${b.view}`));
+  for (const v of scene.all('view')) {
+    const seen = scene.visibleArea(v.id);
+    if (!seen) continue;
+    const shares = scene.result(v.id)?.visibleShare;
+    const areas = itemAreas(seen, scene.items);
+    scene.items.forEach((i, k) => {
+      const visibleMm2 = areas[k]! * v.scale * v.scale;
+      if (visibleMm2 <= 0) return;
+      const share = shares ? Math.max(...i.components.map((c) => shares[c] ?? 0)) : 0;
+      out.push({ item: i.number, view: v.id, visibleMm2, share, balloon: pointed.has(`${i.part} ${v.id}`) });
+    });
+  }
+  return out;
+}
+
+/** Numbers of the items that a finding is about. */
+export function itemsAbout(scene: Scene, about: readonly string[]): number[] {
+  const numbers = about.flatMap((id) => {
+    const record = scene.document[id.split('/')[0]!];
+    const item = record?.type === 'balloon' ? scene.itemAt(record.component) : (scene.items.find((i) => i.part === id) ?? scene.itemAt(id));
+    return item ? [item.number] : [];
+  });
+  return [...new Set(numbers)];
+}

@@ -22,7 +22,7 @@ export const standingFindings = (drawn: readonly Standing[], sheet: string, fram
 function outside(drawn: readonly Standing[], sheet: string, frame: Rect): Finding[] {
   return drawn
     .filter((d) => d.record.type !== 'sheet' && !inside(d.ink, frame))
-    .map((d) => ({ code: 'OUTSIDE_FRAME', severity: 'trouble', sheet, about: [d.id], text: `${d.label} reaches over the frame.` }));
+    .map((d) => ({ code: 'OUTSIDE_FRAME', severity: 'must', sheet, about: [d.id], text: `${d.label} reaches over the frame.`, fix: 'Bring it inside' }));
 }
 
 const inside = (r: Rect, f: Rect) =>
@@ -36,11 +36,21 @@ function overlapping(drawn: readonly Standing[], sheet: string): Finding[] {
   drawn.forEach((a, i) => {
     for (const b of drawn.slice(i + 1)) {
       if (together(a, b) || !meet(a.solid, b.solid, GRACE_MM)) continue;
-      out.push({ code: 'OVERLAP', severity: 'trouble', sheet, about: [a.id, b.id], text: `${a.label} and ${b.label} overlap.` });
+      out.push({
+        code: 'OVERLAP',
+        severity: 'must',
+        sheet,
+        about: [a.id, b.id],
+        text: `${a.label} and ${b.label} overlap.`,
+        ...(movable(a, b) ? { fix: 'Make room' } : {}),
+      });
     }
   });
   return out;
 }
+
+/** Views and balloons find another place by themselves. */
+const movable = (a: Standing, b: Standing): boolean => [a, b].some((s) => s.record.type === 'balloon') || [a, b].every((s) => s.record.type === 'view');
 
 /** Pieces of one thing, lists docked on each other and on the title block, and a view with what belongs to it, stand together. */
 function together(a: Standing, b: Standing): boolean {

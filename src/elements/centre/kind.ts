@@ -73,7 +73,7 @@ export const centreKind: Kind<CentreRecord> = {
       .filter((r) => r.circle?.lost === true || (r.of ?? []).some(isLost))
       .map((r) => ({
         code: 'LOST_EDGE',
-        severity: 'trouble',
+        severity: 'must',
         sheet,
         about: [r.id],
         text: `A ${r.of ? 'centreline lost what it was drawn for' : 'centre mark lost its circle'}: the part has another shape now. Mark it anew, or remove the mark.`,

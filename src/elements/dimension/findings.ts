@@ -2,6 +2,7 @@ import { sensibleLength } from '../../core/dimension/awkward.ts';
 import { plainText, valueParts } from '../../core/dimension/value.ts';
 import type { Finding } from '../../core/proof/finding.ts';
 import type { Scene } from '../scene.ts';
+import { dimensionInstead } from '../reattach.ts';
 import { isLost, pathOfTarget, type Target } from '../target.ts';
 import { styleOf, valuesOf } from './draw.ts';
 import { hasChanged, type DimensionRecord, type Measured } from './measure.ts';
@@ -33,17 +34,19 @@ export function awkwardValues(record: DimensionRecord, scene: Scene): readonly {
 export function dimensionFindings(records: readonly DimensionRecord[], sheet: string, scene: Scene): Finding[] {
   const out: Finding[] = [];
   for (const r of records) {
-    const found = (code: Finding['code'], severity: Finding['severity'], text: string) => out.push({ code, severity, sheet, about: [r.id], text });
+    const found = (code: Finding['code'], severity: Finding['severity'], text: string, fix?: string) =>
+      out.push({ code, severity, sheet, about: [r.id], text, ...(fix ? { fix } : {}) });
     const style = styleOf(r, scene);
     const written = (mm: number, kind: Measured['kind'] = 'length') => plainText(valueParts(mm, kind, style));
     if (r.of.some(isLost)) {
       found(
         'LOST_TARGET',
-        'trouble',
+        'must',
         `A dimension lost what it measured: ${r.of
           .filter(isLost)
           .map((t) => nameOf(t, scene))
           .join(' and ')} has another shape now.`,
+        dimensionInstead(r, scene).length ? 'Hold on to what is there now' : undefined,
       );
       continue;
     }
@@ -54,6 +57,7 @@ export function dimensionFindings(records: readonly DimensionRecord[], sheet: st
         'CHANGED_VALUE',
         'look',
         `A dimension was ${written(changed.was, changed.kind)} and is ${written(changed.is, changed.kind)} now. Look at it, and say that it is seen.`,
+        'It is seen',
       );
     const [awkward] = awkwardValues(r, scene);
     if (awkward) {
@@ -66,7 +70,7 @@ export function dimensionFindings(records: readonly DimensionRecord[], sheet: st
     }
     if (r.text?.typed !== undefined) {
       const [value] = valuesOf({ ...r, text: {} }, scene);
-      if (value) found('TYPED_VALUE', 'look', `“${r.text.typed}” is written where the model says ${plainText(value.parts)}.`);
+      if (value) found('TYPED_VALUE', 'look', `“${r.text.typed}” is written where the model says ${plainText(value.parts)}.`, 'Write the true value');
     }
   }
   return out;

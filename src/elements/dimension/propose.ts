@@ -62,7 +62,7 @@ export function carries(scene: Scene, v: ViewRecord): boolean {
 }
 
 /** Where a dimension lies in the model, so that none says what another one says. */
-function keysOf(d: DimensionRecord, scene: Scene): string[] {
+export function keysOf(d: DimensionRecord, scene: Scene): string[] {
   const view = scene.one('view', d.view);
   const all = view && measured(d, scene);
   if (!view || !all) return [];

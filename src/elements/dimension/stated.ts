@@ -65,13 +65,13 @@ export function againstStated(r: DimensionRecord, sheet: string, scene: Scene): 
   if (!stated || !m) return [];
   const style = styleOf(r, scene);
   const written = (v: number) => plainText(valueParts(v, stated.kind === 'angle' ? 'angle' : 'length', style));
-  const found = (text: string): Finding => ({ code: 'AGAINST_MODEL', severity: 'trouble', sheet, about: [r.id], text });
+  const found = (text: string, fix?: string): Finding => ({ code: 'AGAINST_MODEL', severity: 'must', sheet, about: [r.id], text, ...(fix ? { fix } : {}) });
   if (Math.abs(m.value - stated.value) > SAME * Math.max(1, Math.abs(stated.value)))
     return [found(`The model states ${written(stated.value)} where its shape is ${written(m.value)}: ask who made it.`)];
   const tolerance = statedText(stated).tolerance;
   const own = r.text?.tolerance;
   if (tolerance && JSON.stringify(plainTolerance(tolerance)) !== JSON.stringify(plainTolerance(own)))
-    return [found(`The model states another tolerance for ${written(m.value)} than this dimension${own ? '' : ', which has none'}.`)];
+    return [found(`The model states another tolerance for ${written(m.value)} than this dimension${own ? '' : ', which has none'}.`, 'Take the model’s')];
   return [];
 }
 

@@ -45,7 +45,7 @@ export const noteKind: Kind<NoteRecord> = {
       .filter((r) => lostLeaders(r.leaders).length > 0)
       .map((r) => ({
         code: 'LOST_TARGET',
-        severity: 'trouble',
+        severity: 'must',
         sheet,
         about: [r.id],
         text: `The note “${r.text.slice(0, 40)}” points at something that has another shape now. Drag its leader to the new place.`,

@@ -17,7 +17,7 @@ export const positionsKind: Kind<PositionsRecord> = {
       .filter((r) => [r.zeroX, r.zeroY].some((t) => t && isLost(t)))
       .map((r) => ({
         code: 'LOST_TARGET',
-        severity: 'trouble',
+        severity: 'must',
         sheet,
         about: [r.id],
         text: 'The zero of a table of positions was on a shape that is another one now. Press its new place.',

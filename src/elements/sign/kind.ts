@@ -26,7 +26,7 @@ export const signKind: Kind<SignRecord> = {
         return [
           {
             code: 'LOST_TARGET',
-            severity: 'trouble',
+            severity: 'must',
             sheet,
             about: [r.id],
             text: `${SIGN_NAMES[r.is.sign]}: what it points at has another shape now. Drag its leader to the new place.`,
@@ -36,7 +36,7 @@ export const signKind: Kind<SignRecord> = {
         return [
           {
             code: 'NO_MASS',
-            severity: 'trouble',
+            severity: 'must',
             sheet,
             about: [r.id],
             text: `The centre of mass in “${view.name}” is not known: ${view.spread ? 'an exploded view has none' : 'give its parts materials'}.`,

@@ -16,7 +16,7 @@ export function viewFindings(views: readonly ViewRecord[], sheet: string, scene:
         .join(', ');
     };
     const [uncut, unhatched] = [named(result?.uncut), named(result?.unhatched)];
-    const base = { severity: 'trouble', sheet, about: [v.id] } as const;
+    const base = { severity: 'must', sheet, about: [v.id] } as const;
     const out: Finding[] = [];
     if (uncut) out.push({ ...base, code: 'NOT_CUT', text: `${v.name} shows ${uncut} whole: the surface is open, so there is no inside to cut. ${ADVICE}` });
     if (unhatched) out.push({ ...base, code: 'NOT_HATCHED', text: `${v.name} cuts ${unhatched} without hatching: the surface is open there. ${ADVICE}` });

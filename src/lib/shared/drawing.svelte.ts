@@ -5,7 +5,7 @@ import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
-import { itemFindings, sheetFindings } from '$core/proof/findings';
+import { sheetFindings, wholeFindings } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpack } from '$core/base/pack';
 import { unpackFeatures, type PartFeatures } from '$core/features/part-features';
@@ -97,7 +97,7 @@ export class Drawing {
   /** The picture of the open sheet; others are drawn where they are shown. */
   readonly picture = $derived.by(() => (this.scene.one('sheet', this.sheetId) ? composeSheet(this.scene, this.sheetId) : undefined));
   /** What a checker would mark on the open sheet, and of the drawing as a whole. */
-  readonly findings = $derived.by(() => [...itemFindings(this.calm), ...(this.calm.one('sheet', this.sheetId) ? sheetFindings(this.calm, this.sheetId) : [])]);
+  readonly findings = $derived.by(() => [...wholeFindings(this.calm), ...(this.calm.one('sheet', this.sheetId) ? sheetFindings(this.calm, this.sheetId) : [])]);
   readonly kept = $derived(this.waiting === 0 && !this.lost);
 
   constructor(data: DrawingData) {

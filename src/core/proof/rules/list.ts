@@ -1,0 +1,41 @@
+import { DEFAULT_LIST_COLUMNS } from '../../ledger/list-rows.ts';
+import { listRows } from '../../../elements/list/draw.ts';
+import type { Finding } from '../finding.ts';
+import type { Rule } from '../rule.ts';
+
+/** Every number has its row, once (ISO 7573). */
+export const list: Rule = {
+  codes: ['NO_LIST', 'NOT_IN_LIST', 'LISTED_TWICE'],
+
+  whole(scene) {
+    const { items } = scene;
+    const lists = scene.all('list');
+    const numbered = new Set(scene.all('balloon').flatMap((b) => scene.itemAt(b.component)?.number ?? []));
+    if (!numbered.size) return [];
+    if (!lists.length)
+      return [
+        { code: 'NO_LIST', severity: 'must', sheet: null, about: [], text: 'Numbers are on the sheets, but there is no parts list.', fix: 'Add the list' },
+      ];
+    const rows = items.map(() => 0);
+    for (const l of lists) {
+      const { from, to } = listRows(l, items.length);
+      for (let i = from; i < to; i++) rows[i]!++;
+    }
+    const out: Finding[] = [];
+    const missing = items.filter((i, k) => rows[k] === 0 && numbered.has(i.number));
+    if (missing.length)
+      out.push({
+        code: 'NOT_IN_LIST',
+        severity: 'must',
+        sheet: null,
+        about: missing.map((i) => i.part),
+        text: `${missing.length === 1 ? `Item ${missing[0]!.number} has` : `Items ${missing.map((i) => i.number).join(', ')} have`} no row in a parts list: a share of the list is missing.`,
+      });
+    return out;
+  },
+
+  fix(f, scene, freshId) {
+    const sheet = scene.sheets.find((s) => s.id === scene.one('view', scene.all('balloon')[0]?.view)?.sheet) ?? scene.sheets.at(-1);
+    return f.code === 'NO_LIST' && sheet ? [{ op: 'put', record: { type: 'list', id: freshId('list'), sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS } }] : [];
+  },
+};

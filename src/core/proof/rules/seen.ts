@@ -1,0 +1,47 @@
+import { coverageOf, SEEN_MM2 } from '../coverage.ts';
+import { PROPERTY_TITLES } from '../../ledger/items.ts';
+import type { Finding } from '../finding.ts';
+import type { Rule } from '../rule.ts';
+
+/** Each item can be seen, is pointed at, and has what the list asks for. */
+export const seen: Rule = {
+  codes: ['SEEN_NOWHERE', 'LIST_GAP'],
+
+  whole(scene) {
+    const out: Finding[] = [];
+    const base = { sheet: null } as const;
+    const coverage = coverageOf(scene);
+    scene.items.forEach((i, index) => {
+      const about = [i.part];
+      const area = coverage.most[index]!;
+      const name = `${i.number} ${i.values.description.text}`;
+      if (area < SEEN_MM2)
+        out.push({
+          ...base,
+          code: 'SEEN_NOWHERE',
+          severity: 'must',
+          about,
+          text: `${name} can be seen in no view (at most ${area.toFixed(1)} mm² on paper). Add a view or a cut that shows it.`,
+        });
+      if (coverage.best(index) !== 'identified')
+        out.push({
+          ...base,
+          code: 'NOT_IDENTIFIED',
+          severity: 'must',
+          about,
+          text: `${name} has no balloon.`,
+          ...(area > 0 ? { fix: 'Give it a balloon' } : {}),
+        });
+    });
+    for (const i of scene.items)
+      if (i.gaps.length)
+        out.push({
+          ...base,
+          code: 'LIST_GAP',
+          severity: 'should',
+          about: [i.part],
+          text: `${i.number} ${i.values.description.text}: ${i.gaps.map((g) => PROPERTY_TITLES[g].toLowerCase()).join(', ')} missing.`,
+        });
+    return out;
+  },
+};

@@ -1,0 +1,59 @@
+import type { Scene } from '../../../elements/scene.ts';
+import { without } from '../../base/without.ts';
+import type { DrawingDocumentRecord } from '../../document/records.ts';
+import type { Finding } from '../finding.ts';
+import type { Rule } from '../rule.ts';
+
+/** Item numbers are so much larger than dimensions, at least (ISO 6433: clearly larger; common practice 1.4 times). */
+const LARGER = 1.35;
+
+/** Texts are legible on their sheet: 2.5 mm on A4 to A2, 3.5 mm on A1 and A0 (ISO 3098-1 and common practice). */
+export const texts: Rule = {
+  codes: ['TEXT_SMALL', 'NUMBERS_SMALL'],
+
+  sheet(scene, sheet) {
+    const { style } = scene.page(sheet);
+    const out: Finding[] = [];
+    let largest = 0;
+    for (const { record, mm } of heights(scene, sheet)) {
+      if (record.type === 'dimension') largest = Math.max(largest, mm);
+      if (mm < style.text - 1e-6)
+        out.push({
+          code: 'TEXT_SMALL',
+          severity: 'should',
+          sheet,
+          about: [record.id],
+          text: `A ${record.type} is written ${mm} mm high: on this sheet texts are at least ${style.text} mm.`,
+          fix: `Write it ${style.text} mm high`,
+        });
+    }
+    const all = scene.drawing.values?.heightMm;
+    if (Math.max(largest, all ?? 0) * LARGER > style.item && scene.viewsOn(sheet).some((v) => scene.at(v.id).some((r) => r.type === 'balloon')))
+      out.push({
+        code: 'NUMBERS_SMALL',
+        severity: 'should',
+        sheet,
+        about: ['drawing'],
+        text: `Dimensions are written ${Math.max(largest, all ?? 0)} mm high: item numbers of ${style.item} mm are not clearly larger.`,
+      });
+    return out;
+  },
+
+  fix(f, scene) {
+    return f.about.flatMap((id) => {
+      const r = scene.document[id];
+      if (r?.type === 'note' || r?.type === 'table') return [{ op: 'put' as const, record: without(r, 'heightMm') as DrawingDocumentRecord }];
+      if (r?.type === 'dimension' && r.style) return [{ op: 'put' as const, record: { ...r, style: without(r.style, 'heightMm') } }];
+      return [];
+    });
+  },
+};
+
+/** Heights of capitals that someone chose, of everything on a sheet and in its views. */
+function heights(scene: Scene, sheet: string): { record: DrawingDocumentRecord; mm: number }[] {
+  const records = [...scene.at(sheet), ...scene.viewsOn(sheet).flatMap((v) => (v.off ? [] : scene.at(v.id)))];
+  return records.flatMap((record) => {
+    const mm = record.type === 'note' || record.type === 'table' ? record.heightMm : record.type === 'dimension' ? record.style?.heightMm : undefined;
+    return mm === undefined ? [] : [{ record, mm }];
+  });
+}
