@@ -17,10 +17,12 @@ const TURN_POINTS = 12;
 /**
  * The pull lines of a spread. A component that only goes along with others has none of its own for that pull: its line
  * moves with them. Of a set that moves as one the largest part has the line.
- * @param bodies in their assembled places
+ * @param bodies in their assembled places; what is not among them has no line
  */
 export function pullLines(bodies: readonly Body[], pulls: readonly Pull[]): PullLine[] {
-  const motions = new Array<Placement>(bodies.length).fill(IDENTITY);
+  // What is left out of a view still has its number.
+  const most = Math.max(-1, ...bodies.map((b) => b.component), ...pulls.flatMap((p) => p.components));
+  const motions = new Array<Placement>(most + 1).fill(IDENTITY);
   const bodyOf = new Map(bodies.map((b) => [b.component, b]));
   const ways = new Map<number, Vec3[]>();
   const moved = new Set<number>();
@@ -44,7 +46,8 @@ export function pullLines(bodies: readonly Body[], pulls: readonly Pull[]): Pull
           );
         return;
       }
-      const body = bodyOf.get(c)!;
+      const body = bodyOf.get(c);
+      if (!body) return;
       const start = way?.at(-1) ?? applyToPoint(motions[c]!, anchorOf(body, pull.turn?.axis ?? pull.direction));
       const line = way ?? [start];
       if (pull.turn) for (let i = 1; i < TURN_POINTS; i++) line.push(applyToPoint(stepOf(pull, k, before, i / TURN_POINTS), start));

@@ -113,3 +113,8 @@ export function itemsAbout(scene: Scene, about: readonly string[]): number[] {
   });
   return [...new Set(numbers)];
 }
+
+/** Visible area of an item on paper, mm², in one view. @param areas of its components at 1:1 */
+export function visibleOnPaper(item: Item, areas: ArrayLike<number>, scale: number): number {
+  return item.components.reduce((s, c) => s + (areas[c] ?? 0), 0) * scale * scale;
+}

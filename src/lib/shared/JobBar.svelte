@@ -17,7 +17,7 @@
 <svelte:head><title>{record.title} · Nimble Quarry</title></svelte:head>
 
 <TopBar title={record.title} subtitle={[record.number, record.revision && `revision ${record.revision}`].filter(Boolean).join(' · ')}>
-  <Stages {current} job={drawing.id} />
+  <Stages {current} job={drawing.id} counts={drawing.proof.proved && drawing.proof.counts} />
   {#snippet end()}
     <button class="icon" onclick={() => drawing.undo()} disabled={!drawing.canUndo} aria-label="Undo" title="Undo (Ctrl Z)"><Undo2 size={17} /></button>
     <button class="icon" onclick={() => drawing.redo()} disabled={!drawing.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)"><Redo2 size={17} /></button>

@@ -1,8 +1,7 @@
 <script lang="ts">
   import { stepsOf } from '$core/ledger/grid';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
-  import { SEEN_MM2 } from '$core/proof/coverage';
-  import { visibleOnPaper } from '$core/proof/findings';
+  import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
   import Fold from '../kit/Fold.svelte';
   import TextField from './TextField.svelte';
   import type { Drawing } from './drawing.svelte';

@@ -4,10 +4,11 @@
     { name: 'Model', ready: true },
     { name: 'Explode', ready: true },
     { name: 'Sheets', ready: true },
-    { name: 'Proof', ready: false },
+    { name: 'Proof', ready: true },
     { name: 'Issue', ready: false },
   ] as const;
-  const { current, job }: { current: string; job: string } = $props();
+  const { current, job, counts }: { current: string; job: string; counts?: { must: number; should: number } | undefined } = $props();
+  const state = $derived(counts && [counts.must ? `${counts.must} must` : '', counts.should ? `${counts.should} should` : ''].filter(Boolean).join(', '));
 </script>
 
 <nav aria-label="Stages">
@@ -18,7 +19,8 @@
         href="/jobs/{job}/{s.name.toLowerCase()}"
         data-sveltekit-preload-data="off"
         aria-current={s.name === current ? 'step' : undefined}
-        class:on={s.name === current}>{s.name}</a
+        class:on={s.name === current}
+        >{s.name}{#if s.name === 'Proof' && state}<small>{state}</small>{/if}</a
       >
     {:else}
       <span title="{s.name} comes with a later version" aria-disabled="true">{s.name}</span>
@@ -47,6 +49,15 @@
     color: #9f978a;
     padding: 0.25rem 0.3rem;
     cursor: default;
+  }
+  small {
+    margin-left: 0.4rem;
+    padding: 0.05rem 0.4rem;
+    border-radius: 999px;
+    background: #f3dcb8;
+    color: #6b3d06;
+    font-size: 0.75rem;
+    font-weight: 600;
   }
   a.on {
     background: #f6f3ee;

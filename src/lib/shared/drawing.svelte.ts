@@ -5,7 +5,6 @@ import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
-import { sheetFindings, wholeFindings } from '$core/proof/findings';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpack } from '$core/base/pack';
 import { unpackFeatures, type PartFeatures } from '$core/features/part-features';
@@ -13,6 +12,7 @@ import { unpackResult } from '$core/views/result-codec';
 import { specified } from '$core/views/view-spec';
 import { SvelteMap } from 'svelte/reactivity';
 import { call } from './api';
+import { Proof } from '$lib/proof/proof.svelte';
 import { notify } from './notices.svelte';
 import { Outbox, type ChangeLine, type OutboxState, type Outcome } from './outbox';
 
@@ -96,8 +96,8 @@ export class Drawing {
   readonly sheets = $derived(this.scene.sheets);
   /** The picture of the open sheet; others are drawn where they are shown. */
   readonly picture = $derived.by(() => (this.scene.one('sheet', this.sheetId) ? composeSheet(this.scene, this.sheetId) : undefined));
-  /** What a checker would mark on the open sheet, and of the drawing as a whole. */
-  readonly findings = $derived.by(() => [...wholeFindings(this.calm), ...(this.calm.one('sheet', this.sheetId) ? sheetFindings(this.calm, this.sheetId) : [])]);
+  /** What a checker would mark, worked out beside the page. */
+  readonly proof = new Proof();
   readonly kept = $derived(this.waiting === 0 && !this.lost);
 
   constructor(data: DrawingData) {

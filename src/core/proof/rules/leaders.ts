@@ -5,6 +5,7 @@ import { reaimSteps, strayBalloons } from '../../../elements/balloon/place/stray
 import { kindOf } from '../../../elements/kinds.ts';
 import type { Scene } from '../../../elements/scene.ts';
 import { crosses, type Rect } from '../../base/rect.ts';
+import { without } from '../../base/without.ts';
 import type { BalloonRecord, ViewRecord } from '../../document/records.ts';
 import type { Step } from '../../document/steps.ts';
 import { HIDDEN, LineClass } from '../../outline/linework.ts';
@@ -70,14 +71,9 @@ function arranged(scene: Scene, b: BalloonRecord): Step[] {
   const view = scene.one('view', b.view);
   const result = scene.result(b.view);
   if (!view || !result) return [];
-  const free = scene.at(view.id).flatMap((r) => (r.type === 'balloon' && r.end === 'arrow' ? [withoutHand(r)] : []));
+  const free = scene.at(view.id).flatMap((r) => (r.type === 'balloon' && r.end === 'arrow' ? [without(r, 'byHand') as BalloonRecord] : []));
   const document = { ...scene.document, ...Object.fromEntries(free.map((r) => [r.id, r])) };
   return arrangeBalloons(document, view, result, scene.items, scene.components, balloonAreaOf(scene, view));
-}
-
-function withoutHand(b: BalloonRecord): BalloonRecord {
-  const { byHand: _, ...rest } = b;
-  return rest;
 }
 
 /** Does an arrow meet the edge under its tip so flatly that both read as one line? @param way of the leader on paper */

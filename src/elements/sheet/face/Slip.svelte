@@ -20,7 +20,7 @@
   const titleOf = (name: DirectionName) => name[0]!.toUpperCase() + name.slice(1);
   const record = $derived(drawingOf(drawing.document));
   const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
-  const findings = $derived(drawing.findings.filter((f) => f.code !== 'LIST_GAP'));
+  const findings = $derived((drawing.proof.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'LIST_GAP' && (f.sheet === null || f.sheet === drawing.sheetId)));
   /** A drawing that is hardly begun has a finding per item: the first ones say enough. */
   const FEW = 12;
   let all = $state(false);
@@ -111,7 +111,7 @@
     {#each listed as f, i (i)}
       <li class={f.severity}>{f.text}</li>
     {:else}
-      <li class="fine">Nothing on this sheet.</li>
+      <li class="fine">{drawing.proof.proved ? 'Nothing on this sheet.' : 'Being checked …'}</li>
     {/each}
   </ul>
   {#if findings.length > listed.length}<p><button class="q-button" onclick={() => (all = true)}>Show {findings.length - listed.length} more</button></p>{/if}

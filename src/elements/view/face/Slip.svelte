@@ -1,8 +1,7 @@
 <script lang="ts">
   import { scaleView } from '$core/document/moves';
   import { drawingOf, type ViewRecord } from '$core/document/records';
-  import { SEEN_MM2 } from '$core/proof/coverage';
-  import { visibleOnPaper } from '$core/proof/findings';
+  import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
   import { scaleText, standardScales } from '$core/sheet/formats';
   import { scaleFrom } from '$core/sheet/scale-text';
   import { notify } from '$lib/shared/notices.svelte';

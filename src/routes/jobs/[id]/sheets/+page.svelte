@@ -8,6 +8,7 @@
   import SheetCanvas from '$lib/sheets/SheetCanvas.svelte';
   import SheetStrip from '$lib/sheets/SheetStrip.svelte';
   import Slip from '$lib/sheets/Slip.svelte';
+  import { chooseFromAddress } from '$lib/shared/go';
   import { Tools } from '$lib/sheets/tools.svelte';
   import { PanelLeft, PanelRight } from '@lucide/svelte';
   import { onMount, untrack } from 'svelte';
@@ -22,8 +23,11 @@
   const close = untrack(() => drawing.open());
   onMount(() => {
     mounted = true;
+    chooseFromAddress(drawing);
     return close;
   });
+  // The sheet comes first, then what a checker says of it.
+  $effect(() => (drawing.openReady ? untrack(() => drawing.proof.follow(drawing)) : undefined));
 
   $effect(() => sessionStorage.setItem(`sheet:${drawing.id}`, drawing.sheetId));
 </script>

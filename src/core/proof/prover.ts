@@ -1,0 +1,69 @@
+import type { Assembly } from '../assembly/assembly.ts';
+import type { DrawingDocument, DrawingDocumentRecord } from '../document/records.ts';
+import type { PartFeatures } from '../features/part-features.ts';
+import type { ViewResult } from '../views/compute-view.ts';
+import { inputsOf } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
+import { coverageCells, itemsAbout, type CoverageCell } from './coverage.ts';
+import type { Finding } from './finding.ts';
+import { sheetFindings, wholeFindings } from './findings.ts';
+
+/** A change of what is proved: records that are other ones now, and those that are gone. */
+export interface ProofChange {
+  readonly put: readonly DrawingDocumentRecord[];
+  readonly drop: readonly string[];
+}
+
+export interface Proved {
+  readonly findings: readonly (Finding & { readonly items: readonly number[] })[];
+  readonly cells: readonly CoverageCell[];
+  /** Views that are not here yet: what they show was not checked. */
+  readonly open: number;
+}
+
+/** Proves a drawing again and again while it changes: sheets on which nothing changed are not gone through again. */
+export class Prover {
+  private document: DrawingDocument = {};
+  private readonly results = new Map<string, ViewResult>();
+  private features: ReadonlyMap<string, PartFeatures> | undefined;
+  private readonly sheets = new Map<string, { readonly inputs: readonly unknown[]; readonly findings: readonly Finding[] }>();
+  private readonly assembly: Assembly;
+
+  constructor(assembly: Assembly) {
+    this.assembly = assembly;
+  }
+
+  change({ put, drop }: ProofChange): void {
+    const gone = new Set(drop);
+    const kept = Object.entries(this.document).filter(([id]) => !gone.has(id));
+    this.document = Object.fromEntries([...kept, ...put.map((r) => [r.id, r] as const)]);
+  }
+
+  setResult(view: string, result: ViewResult): void {
+    this.results.set(view, result);
+  }
+
+  setFeatures(features: ReadonlyMap<string, PartFeatures>): void {
+    this.features = features;
+  }
+
+  prove(): Proved {
+    const scene = new Scene({ document: this.document, assembly: this.assembly, results: this.results, ...(this.features ? { features: this.features } : {}) });
+    const findings = [...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];
+    return {
+      findings: findings.map((f) => ({ ...f, items: itemsAbout(scene, f.about) })),
+      cells: coverageCells(scene),
+      open: scene.all('view').filter((v) => !v.off && !scene.result(v.id)).length,
+    };
+  }
+
+  private onSheet(scene: Scene, sheet: string): readonly Finding[] {
+    // What may be found on a sheet depends on what it shows, and on how this job is proved.
+    const inputs = [...inputsOf(scene, sheet), scene.one('proof', 'proof'), this.features, ...scene.all('view'), ...scene.all('spread')];
+    const known = this.sheets.get(sheet);
+    if (known && known.inputs.length === inputs.length && inputs.every((v, i) => v === known.inputs[i])) return known.findings;
+    const findings = sheetFindings(scene, sheet);
+    this.sheets.set(sheet, { inputs, findings });
+    return findings;
+  }
+}

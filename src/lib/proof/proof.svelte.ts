@@ -1,0 +1,61 @@
+import type { DrawingDocument } from '$core/document/records';
+import type { Proved } from '$core/proof/prover';
+import type { ViewResult } from '$core/views/compute-view';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import { changeBetween, type Told } from './proof-line';
+
+/** The proof of the open drawing as it stands, worked out beside the page. */
+export class Proof {
+  proved = $state.raw<Proved | undefined>(undefined);
+  readonly counts = $derived.by(() => {
+    const open = (this.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'VIEW_MISSING');
+    const count = (s: string) => open.filter((f) => f.severity === s).length;
+    return { must: count('must'), should: count('should'), look: count('look') };
+  });
+
+  /** Begins to follow the drawing. Browser only. @returns how to stop */
+  follow(drawing: Drawing): () => void {
+    let stop: (() => void) | undefined;
+    let over = false;
+    void import('./proof.worker?worker').then(({ default: ProofWorker }) => {
+      if (!over) stop = this.begin(drawing, new ProofWorker());
+    });
+    return () => {
+      over = true;
+      stop?.();
+    };
+  }
+
+  private begin(drawing: Drawing, worker: Worker): () => void {
+    const tell = (told: Told) => worker.postMessage(told);
+    worker.onmessage = (m: MessageEvent<Proved>) => (this.proved = m.data);
+    tell({ kind: 'model', assembly: $state.snapshot(drawing.assembly) as typeof drawing.assembly });
+    let document: DrawingDocument = {};
+    const sent = new Map<string, ViewResult>();
+    let features: unknown;
+    const stop = $effect.root(() => {
+      $effect(() => {
+        if (drawing.features && drawing.features !== features) {
+          features = drawing.features;
+          tell({ kind: 'features', features: drawing.features });
+        }
+      });
+      $effect(() => {
+        for (const [view, result] of drawing.results) {
+          if (sent.get(view) === result) continue;
+          sent.set(view, result);
+          tell({ kind: 'result', view, result });
+        }
+      });
+      $effect(() => {
+        const change = changeBetween(document, drawing.document);
+        document = drawing.document;
+        if (change) tell({ kind: 'change', change });
+      });
+    });
+    return () => {
+      stop();
+      worker.terminate();
+    };
+  }
+}
