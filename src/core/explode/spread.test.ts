@@ -51,6 +51,10 @@ describe('pull lines', () => {
     near(lines[0]!.points[0]!, [80, 20, 20]);
     near(lines[0]!.points[1]!, [80, 20, 70]);
   });
+  test('are left out of what is not shown; what is shown keeps its own', () => {
+    const pulls = [{ components: [1, 2], direction: [0, 0, 1] as const, distanceMm: 50 }];
+    expect(pullLines([bodies[0]!, bodies[2]!], pulls)).toEqual(pullLines(bodies, pulls).filter((l) => l.component === 2));
+  });
   test('go along with what is carried, from where the part would sit now', () => {
     const lines = pullLines(bodies, [
       { components: [1], direction: [0, 0, 1], distanceMm: 50 },

@@ -160,6 +160,7 @@
     font-size: 0.85rem;
   }
   .map {
+    flex: none;
     width: 100%;
     max-width: 900px;
     margin-top: 0.5rem;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { composeSheet } from '$elements/compose';
   import { inflate, rectOf, type Rect } from '$core/base/rect';
-  import { joined } from '$core/picture/ink';
+  import { inkOf, joined } from '$core/picture/ink';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { shadingUrl } from '$lib/sheets/images.svelte';
   import { markupOf } from '$lib/sheets/markup';
@@ -10,16 +10,16 @@
   const { drawing, finding }: { drawing: Drawing; finding: ProvedFinding } = $props();
 
   /** What is shown around what is marked, mm. */
-  const AROUND_MM = 35;
+  const AROUND_MM = 20;
   const SHAPE = 16 / 9;
 
   const list = $derived(finding.sheet !== null && drawing.calm.one('sheet', finding.sheet) ? composeSheet(drawing.calm, finding.sheet) : undefined);
-  const marked = $derived(
-    (list?.groups ?? []).filter((g) => finding.about.some((a) => g.id === a || g.id.split('/')[0] === a)).map((g) => inflate(rectOf(g.box), 1.5)),
-  );
+  const groups = $derived((list?.groups ?? []).filter((g) => finding.about.some((a) => g.id === a || g.id.split('/')[0] === a)));
+  const marked = $derived(groups.map((g) => inflate(rectOf(g.box), 1.5)));
   const window = $derived.by((): Rect | undefined => {
     if (!list || !marked.length) return undefined;
-    const r = inflate(joined(marked), AROUND_MM);
+    // A leader is seen to its end.
+    const r = inflate(joined([...marked, ...groups.flatMap((g) => inkOf(g.items))]), AROUND_MM);
     const width = Math.max(r.width, r.height * SHAPE);
     const height = width / SHAPE;
     return { x: r.x + r.width / 2 - width / 2, y: r.y + r.height / 2 - height / 2, width, height };
@@ -43,8 +43,11 @@
 
 <style>
   svg {
+    display: block;
+    flex: none;
+    aspect-ratio: 16 / 9;
     width: 100%;
-    max-width: 620px;
+    max-width: 480px;
     border: 1px solid var(--line);
     border-radius: 8px;
     background: #ddd8cd;

@@ -70,9 +70,9 @@
     background: var(--panel);
   }
   .seen {
-    display: grid;
-    gap: 1rem;
-    align-content: start;
+    display: flex;
+    flex-direction: column;
+    gap: 0.6rem;
     border-left: 1px solid var(--line);
     background: var(--desk, var(--panel));
   }

@@ -1,0 +1,96 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { AS1, dropFile, kept } from './helpers';
+
+let job = '';
+const findings = (page: Page) => page.getByRole('region', { name: 'Findings' });
+
+async function open(page: Page): Promise<string[]> {
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  page.on('console', (m) => m.type() === 'error' && broken.push(`${m.text()} ${m.location().url}`));
+  if (!job) {
+    await page.goto('/');
+    await dropFile(page, 'as1.stp', readFileSync(AS1));
+    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+    job = page.url().replace(/\/sheets.*/, '');
+  }
+  await page.goto(`${job}/proof`);
+  await expect(findings(page).getByRole('heading', { name: /must, \d+ should/ })).toBeVisible({ timeout: 30_000 });
+  await expect(findings(page).getByText(/views are on their way/)).toHaveCount(0, { timeout: 30_000 });
+  return broken;
+}
+
+test('the first drawing has nothing that must be put right; the heat map opens a view with the item lit', async ({ page }) => {
+  const broken = await open(page);
+  await expect(findings(page).getByRole('heading', { name: /^0 must/ })).toBeVisible();
+  const map = page.getByTestId('coverage');
+  await expect(map.locator('canvas').first()).toBeVisible();
+  const box = (await map.boundingBox())!;
+  // Second column, first row.
+  await page.mouse.click(box.x + 210 + ((box.width - 220) / 6) * 1.5, box.y + 30 + 12);
+  await page.waitForURL(/\/sheets/);
+  await expect(
+    page
+      .getByRole('region', { name: 'Slip' })
+      .getByText(/^Item \d|pieces?/)
+      .first(),
+  ).toBeVisible();
+  expect(broken).toEqual([]);
+});
+
+test('a balloon that is removed is found, put right in one press, and that is one step of undo', async ({ page }) => {
+  const broken = await open(page);
+  // Taken away on its sheet.
+  await page.goto(`${job}/sheets`);
+  await page.getByTestId('sheet').waitFor();
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('PageDown');
+  const balloons = page.getByTestId('sheet').locator('[data-role=balloon]');
+  await expect(balloons.first()).toBeVisible({ timeout: 20_000 });
+  const count = await balloons.count();
+  await balloons.first().focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Delete');
+  await kept(page);
+  await expect(balloons).toHaveCount(count - 1);
+  await page.getByRole('link', { name: /^Proof/ }).click();
+  const first = findings(page).locator('li[aria-current]');
+  await expect(first).toContainText('has no balloon', { timeout: 30_000 });
+  await expect(page.getByRole('link', { name: /1 must/ })).toBeVisible();
+  await first.getByRole('button', { name: 'Give it a balloon' }).click();
+  await kept(page);
+  await expect(findings(page).getByRole('heading', { name: /^0 must/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(findings(page).getByRole('heading', { name: /^1 must/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(findings(page).getByRole('heading', { name: /^0 must/ })).toBeVisible();
+  expect(broken).toEqual([]);
+});
+
+test('findings are gone through with a key, left so with a reason, reopened; points are switched off', async ({ page }) => {
+  const broken = await open(page);
+  const at = findings(page).locator('li[aria-current]');
+  const before = await at.innerText();
+  await page.keyboard.press('n');
+  await expect(at).not.toHaveText(before);
+  const text = (await at.getByRole('button').first().innerText()).trim();
+  await page.keyboard.press('l');
+  await findings(page).getByLabel('Why it may stay so').fill('Agreed with the shop');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await expect(findings(page).locator('ol').getByText(text, { exact: true })).toHaveCount(0);
+  await findings(page).getByRole('button', { name: 'Left so' }).click();
+  await expect(findings(page).getByText('“Agreed with the shop”')).toBeVisible();
+  await findings(page).getByRole('button', { name: 'Reopen' }).click();
+  await kept(page);
+  await expect(findings(page).locator('ol').getByText(text, { exact: true })).toHaveCount(1);
+  await findings(page).getByRole('button', { name: 'What is checked' }).click();
+  await findings(page).getByLabel('The list has what each source asks for').selectOption('off');
+  await kept(page);
+  await expect(findings(page).getByText(/drawing number missing/)).toHaveCount(0);
+  await findings(page).getByLabel('The list has what each source asks for').selectOption('must');
+  await kept(page);
+  await expect(findings(page).getByRole('heading', { name: /^[1-9]\d* must/ })).toBeVisible();
+  expect(broken).toEqual([]);
+});
