@@ -29,6 +29,7 @@ const VALUES = new Set([
   'out',
   'sheet',
   'standard',
+  'drawing',
 ]);
 
 /** @throws QuarryError BAD_USAGE for an unknown option or one without its value */
