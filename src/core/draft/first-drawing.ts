@@ -38,6 +38,7 @@ import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import type { Body } from '../outline/scene.ts';
 import { dot } from '../base/vector.ts';
 import { Scene } from '../../elements/scene.ts';
+import { explodedGroups, partAlone, type ExplodedGroup } from './exploded-groups.ts';
 import { smallDetails } from './small-details.ts';
 import { arrangeViews, pivotPlace, principalFrames, suggestInterruptions, type Arranged, type Principal } from './arrangement.ts';
 import { EXPLODED_MARGIN, leftBeside, roomBeside } from './room.ts';
@@ -86,6 +87,10 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 }
 
 const STEPS = 8;
+/** From so many items on the exploded view is shown by groups: one crowd of numbers nobody reads. */
+const MANY_ITEMS = 60;
+/** Balloons for which a sheet smaller than the usual one is taken. */
+const MOST_ON_SMALL = 20;
 
 /** Components of which the first drawing plans an exploded view. */
 const MOST_PLANNED = 1500;
@@ -295,7 +300,8 @@ class Drafter {
     }
     // Gaps are wanted on paper: the distances follow the sheet's scale.
     const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
-    if (this.components.length <= MOST_FITTED) {
+    // What is only an overview is not fitted: its groups are.
+    if (this.components.length <= MOST_FITTED && items.length < MANY_ITEMS) {
       const ways = plan.pulls.map((p) => p.ways);
       const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
       await this.spreadOn(view, fit.pulls);
@@ -304,10 +310,43 @@ class Drafter {
     if (!this.listApart) this.records['list:1'] = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
     const blocks = this.listRects(items.length);
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
-    const missing = this.balloons('view:exploded', items, blocks);
+    const groups = items.length >= MANY_ITEMS ? explodedGroups(this.assembly, this.components, this.bodies, items) : [];
+    const missing = groups.length > 1 ? await this.explodedByGroups(groups) : this.balloons('view:exploded', items, blocks);
     this.balloonsElsewhere(missing);
     this.step('balloons placed');
     if (this.listApart) this.listSheets(items.length);
+  }
+
+  /** An exploded view for each group of parts on a sheet of its own, with the balloons of its items; returns those that show no edge there. */
+  private async explodedByGroups(groups: readonly ExplodedGroup[]): Promise<Item[]> {
+    const frame = this.frames.isometric;
+    const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
+    const missing: Item[] = [];
+    const usual = this.sheetFormat;
+    for (const [n, group] of groups.entries()) {
+      const { assembly, bodies, whole } = partAlone(this.assembly, this.components, this.bodies, group.components);
+      const plan = planSpread(assembly, bodies, { frame, ...cancel });
+      const spread = `spread:${n + 2}`;
+      const view: ViewRecord = {
+        ...this.view(`view:exploded-${n + 1}`, `sheet:exploded-${n + 1}`, group.name, 'isometric'),
+        spread,
+        pullLines: true,
+        shows: { only: true, of: group.components.map((c) => this.components[c]!.path) },
+      };
+      [this.sheetFormat, this.landscape] = [this.format, true];
+      const result = await this.spreadOn(view, whole(plan.pulls), spread, group.name);
+      this.sheetFormat = this.formatForExploded(result, 0, group.items.length);
+      const blocks = this.listRects(0);
+      const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
+      const ways = plan.pulls.map((p) => p.ways);
+      const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
+      await this.spreadOn(view, whole(fit.pulls), spread, group.name);
+      this.sheet(`exploded-${n + 1}`, `Exploded view: ${group.name}`);
+      await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
+      missing.push(...this.balloons(view.id, group.items, blocks));
+    }
+    [this.sheetFormat, this.landscape] = [usual, true];
+    return missing;
   }
 
   /** What the exploded view does not show may be seen in the section, else in another view. */
@@ -346,7 +385,7 @@ class Drafter {
   /** Details of what would be too small to be read; they need nothing computed. */
   details(): void {
     const scene = this.scene();
-    const views = scene.all('view').filter((v) => v.id !== 'view:exploded' && v.id !== 'view:isometric');
+    const views = scene.all('view').filter((v) => !v.spread && v.id !== 'view:isometric');
     for (const record of smallDetails(scene, views, (n) => `view:detail-${n + 1}`)) {
       this.records[record.id] = record;
       this.results.set(record.id, this.results.get(record.detail!.of!)!);
@@ -354,14 +393,14 @@ class Drafter {
   }
 
   /** Keeps a spread and computes the view that shows it. */
-  private spreadOn(view: ViewRecord, pulls: readonly Pull[]): Promise<ViewResult> {
-    const spread: SpreadRecord = { type: 'spread', id: 'spread:1', name: 'Spread 1', pulls: pulls.map((p) => pullRecord(p, this.components)) };
+  private spreadOn(view: ViewRecord, pulls: readonly Pull[], id = 'spread:1', name = 'Spread 1'): Promise<ViewResult> {
+    const spread: SpreadRecord = { type: 'spread', id, name, pulls: pulls.map((p) => pullRecord(p, this.components)) };
     this.records[spread.id] = spread;
     return this.options.compute(specOf(view, this.records, this.components));
   }
 
   /** The next size, if nobody asked for a size and it lets the exploded view be drawn larger than on this one, where it would be small. */
-  private formatForExploded(result: ViewResult, rows: number): SheetFormat {
+  private formatForExploded(result: ViewResult, rows: number, balloons = 0): SheetFormat {
     if (this.options.sheet !== undefined) return this.format;
     const scaleOn = (format: SheetFormat): number => {
       this.sheetFormat = format;
@@ -374,7 +413,8 @@ class Drafter {
     const larger = others.find((f) => f.long > this.format.long);
     if (here < this.arrangementScale && larger && scaleOn(larger) > here) return larger;
     // A sheet as small as it can be at that scale.
-    for (const smaller of others.filter((f) => f.long < this.format.long))
+    // Many balloons want the room.
+    for (const smaller of balloons > MOST_ON_SMALL ? [] : others.filter((f) => f.long < this.format.long))
       for (const landscape of [true, false]) {
         this.landscape = landscape;
         if (here > 0 && scaleOn(smaller) >= here) return smaller;
@@ -386,7 +426,7 @@ class Drafter {
   /** What an exploded view has to keep clear of: the title block, and the list unless that has sheets of its own. */
   private listRects(rows: number): Rect[] {
     const geometry = sheetGeometry(this.sheetFormat, this.landscape);
-    const blocks = this.listApart ? [] : listBlocks(rows, LIST_WIDTH_MM, geometry, styleFor(this.sheetFormat));
+    const blocks = this.listApart || rows === 0 ? [] : listBlocks(rows, LIST_WIDTH_MM, geometry, styleFor(this.sheetFormat));
     return [titleBlockRect(geometry), ...blocks.map((b) => b.rect)];
   }
 
@@ -443,7 +483,7 @@ class Drafter {
     this.step(`${view.name} drawn`);
   }
 
-  private sheet(key: number, name: string): SheetRecord {
+  private sheet(key: number | string, name: string): SheetRecord {
     const sheet: SheetRecord = { type: 'sheet', id: `sheet:${key}`, order: ++this.order, name, size: this.sheetFormat.name, landscape: this.landscape };
     this.records[sheet.id] = sheet;
     return sheet;

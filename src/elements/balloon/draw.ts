@@ -13,6 +13,13 @@ export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y
   return { x: view.at[0] + b.offset[0], y: view.at[1] + b.offset[1], tipX: m.x(b.anchor[0]), tipY: m.y(b.anchor[1]) };
 }
 
+/** Half sides of rectangles that cover a circle of radius 1 and leave its corners free: a leader may pass there. */
+const DISC = [
+  [1, 0.35],
+  [0.72, 0.72],
+  [0.35, 1],
+] as const;
+
 /** Circle, number and leader of an item reference (ISO 6433). A balloon whose component is gone shows a question mark. */
 export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: number | undefined, item: Item | undefined, style: SheetStyle): Drawn {
   const { x, y, tipX, tipY } = balloonPlace(b, view);
@@ -40,6 +47,9 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: numbe
     items,
     grab: inflate(circle, 1),
     ink: joined([circle, { x: Math.min(x, tipX), y: Math.min(y, tipY), width: Math.abs(tipX - x), height: Math.abs(tipY - y) }]),
-    solid: { rects: [circle], segments: length > r ? [[x, y, tipX, tipY]] : [] },
+    solid: {
+      rects: DISC.map(([w, h]) => ({ x: x - w * r, y: y - h * r, width: 2 * w * r, height: 2 * h * r })),
+      segments: length > r ? [[x, y, tipX, tipY]] : [],
+    },
   };
 }

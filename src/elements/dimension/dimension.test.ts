@@ -277,7 +277,9 @@ describe('the model changes', () => {
     const known = new Scene({ ...drawn, document: put({ ...record, of: [record.of[0]!, { ...d.of[1]!, edge: { ...d.of[1]!.edge!, lost: true } }] }) });
     const [instead] = dimensionInstead(known.one('dimension', 'dimension:1')!, known);
     expect(instead).toMatchObject({ value: 60, record: { of: [record.of[0], { edge: { component: 'Ring' } }], seen: [60] } });
-    expect(findingsOf(new Scene({ ...drawn, document: put(instead!.record) })).filter((f) => f.code !== 'NO_CENTRELINE' && f.about.includes('dimension:1'))).toEqual([]);
+    expect(
+      findingsOf(new Scene({ ...drawn, document: put(instead!.record) })).filter((f) => f.code !== 'NO_CENTRELINE' && f.about.includes('dimension:1')),
+    ).toEqual([]);
     // What is not lost is left alone.
     expect(dimensionInstead(d, scene)).toEqual([]);
     // Found again it is measured anew.

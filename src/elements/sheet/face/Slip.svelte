@@ -20,7 +20,9 @@
   const titleOf = (name: DirectionName) => name[0]!.toUpperCase() + name.slice(1);
   const record = $derived(drawingOf(drawing.document));
   const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
-  const findings = $derived((drawing.proof.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'LIST_GAP' && (f.sheet === null || f.sheet === drawing.sheetId)));
+  const findings = $derived(
+    (drawing.proof.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'LIST_GAP' && (f.sheet === null || f.sheet === drawing.sheetId)),
+  );
   /** A drawing that is hardly begun has a finding per item: the first ones say enough. */
   const FEW = 12;
   let all = $state(false);
