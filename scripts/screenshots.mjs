@@ -91,6 +91,10 @@ if (await bring.count()) {
   await page.getByRole('button', { name: 'Leave it' }).click();
   await page.waitForTimeout(500);
 }
+await page.goto(`${address}/jobs/${demo.id}/proof`);
+await page.getByRole('heading', { name: /must, \d+ should/ }).waitFor({ timeout: 60_000 });
+await page.waitForTimeout(6000);
+await page.screenshot({ path: join(out, 'proof.png') });
 await page.goto(`${address}/jobs/${demo.id}/explode`);
 await page.getByText('all clear').waitFor({ timeout: 60_000 });
 await page.waitForTimeout(2500);
