@@ -1,4 +1,5 @@
 import type { Scene } from '../../elements/scene.ts';
+import { itemsOfBalloon } from '../../elements/balloon/says.ts';
 import type { Item } from '../ledger/items.ts';
 
 /** Least visible area that counts as seen, mm² on paper. */
@@ -45,9 +46,8 @@ export function coverageOf(scene: Scene): Coverage {
   if (scene.components.length === 1) for (let s = 0; s < sheets.length; s++) if (marks[s] === 1) marks[s] = 2;
   const index = new Map(items.map((item, i) => [item, i]));
   for (const b of scene.all('balloon')) {
-    const item = scene.itemAt(b.component);
     const sheet = sheetIndex.get(scene.one('view', b.view)?.sheet ?? '');
-    if (item && sheet !== undefined) raise(index.get(item)!, sheet, 2);
+    if (sheet !== undefined) for (const item of itemsOfBalloon(b, scene)) raise(index.get(item)!, sheet, 2);
   }
   const row = (item: number) => marks.subarray(item * sheets.length, (item + 1) * sheets.length);
   return {
@@ -88,7 +88,7 @@ export interface CoverageCell {
 /** Items × views: how much of each item every view shows; views that do not show it are left out. */
 export function coverageCells(scene: Scene): CoverageCell[] {
   const out: CoverageCell[] = [];
-  const pointed = new Set(scene.all('balloon').map((b) => `${scene.itemAt(b.component)?.part} ${b.view}`));
+  const pointed = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => `${i.part} ${b.view}`)));
   for (const v of scene.all('view')) {
     const seen = scene.visibleArea(v.id);
     if (!seen) continue;
@@ -108,7 +108,8 @@ export function coverageCells(scene: Scene): CoverageCell[] {
 export function itemsAbout(scene: Scene, about: readonly string[]): number[] {
   const numbers = about.flatMap((id) => {
     const record = scene.document[id.split('/')[0]!];
-    const item = record?.type === 'balloon' ? scene.itemAt(record.component) : (scene.items.find((i) => i.part === id) ?? scene.itemAt(id));
+    if (record?.type === 'balloon') return itemsOfBalloon(record, scene).map((i) => i.number);
+    const item = scene.items.find((i) => i.part === id) ?? scene.itemAt(id);
     return item ? [item.number] : [];
   });
   return [...new Set(numbers)];

@@ -21,11 +21,16 @@ export interface Proved {
   readonly open: number;
 }
 
+/** What is measured on parts, by geometry key. */
+interface FeaturesByKey {
+  get(key: string): PartFeatures | undefined;
+}
+
 /** Proves a drawing again and again while it changes: sheets on which nothing changed are not gone through again. */
 export class Prover {
   private document: DrawingDocument = {};
   private readonly results = new Map<string, ViewResult>();
-  private features: ReadonlyMap<string, PartFeatures> | undefined;
+  private features: FeaturesByKey | undefined;
   private readonly sheets = new Map<string, { readonly inputs: readonly unknown[]; readonly findings: readonly Finding[] }>();
   private readonly assembly: Assembly;
 
@@ -43,7 +48,7 @@ export class Prover {
     this.results.set(view, result);
   }
 
-  setFeatures(features: ReadonlyMap<string, PartFeatures>): void {
+  setFeatures(features: FeaturesByKey): void {
     this.features = features;
   }
 

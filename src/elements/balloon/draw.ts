@@ -1,11 +1,14 @@
-import { inflate, type Rect } from '../../core/base/rect.ts';
+import { inflate, type Rect, type Segment } from '../../core/base/rect.ts';
+import type { Vec2 } from '../../core/base/vector.ts';
 import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
 import type { SheetStyle } from '../../core/sheet/formats.ts';
-import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
+import type { DisplayItem, Drawn, Source } from '../../core/picture/display-list.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
 import { joined } from '../../core/picture/ink.ts';
-import { arrowHead, circlePath, line, text } from '../../core/picture/shapes.ts';
+import { textWidth } from '../../core/picture/lettering.ts';
+import { arrowHead, circlePath, line, num, text } from '../../core/picture/shapes.ts';
+import { wordOf } from './says.ts';
 
 /** Centre of a balloon and end of its leader on the sheet, paper mm. */
 export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y: number; tipX: number; tipY: number } {
@@ -19,37 +22,101 @@ const DISC = [
   [0.72, 0.72],
   [0.35, 1],
 ] as const;
+/** Air between a text and the circle around it, and under it to its line, mm. */
+const AIR_MM = 1.2;
+/** Texts of the two halves of a circle, as shares of the height of item numbers. */
+const HALF = 0.72;
 
-/** Circle, number and leader of an item reference (ISO 6433). A balloon whose component is gone shows a question mark. */
-export function drawBalloon(b: BalloonRecord, view: ViewRecord, component: number | undefined, item: Item | undefined, style: SheetStyle): Drawn {
+/** A component that a balloon identifies. */
+export interface Identified {
+  readonly component: number | undefined;
+  readonly item: Item | undefined;
+}
+
+const WAYS: Readonly<Record<'right' | NonNullable<BalloonRecord['stackWay']>, Vec2>> = { right: [1, 0], left: [-1, 0], up: [0, -1], down: [0, 1] };
+
+/** Half width and half height of what stands in a balloon with its shape, mm; circles grow with their text (ISO 6433: one size where it can be). */
+function halves(b: BalloonRecord, words: string, style: SheetStyle): Vec2 {
+  const w = textWidth(words, b.shape === 'split' ? style.item * HALF : style.item) / 2;
+  if (b.shape === 'none' || b.shape === 'underline') return [w + AIR_MM / 2, style.item / 2 + AIR_MM / 2];
+  const r = Math.max(style.balloon / 2, Math.hypot(w, style.item / 2) + AIR_MM * 0.4);
+  return [r, r];
+}
+
+/** Shape, words and leader of an item reference, with those that stand in a stack with it (ISO 6433). A component that is gone shows a question mark. */
+export function drawBalloon(b: BalloonRecord, view: ViewRecord, of: readonly Identified[], style: SheetStyle): Drawn {
   const { x, y, tipX, tipY } = balloonPlace(b, view);
-  const r = style.balloon / 2;
-  const length = Math.hypot(tipX - x, tipY - y);
-  const source = { ...(component === undefined ? {} : { component }), ...(item ? { item: item.number } : {}) };
-  const circle: Rect = { x: x - r, y: y - r, width: 2 * r, height: 2 * r };
+  const sources = of.map(({ component, item }): Source => ({ ...(component === undefined ? {} : { component }), ...(item ? { item: item.number } : {}) }));
   const items: DisplayItem[] = [];
-  if (length > r) {
-    const [ux, uy] = [(tipX - x) / length, (tipY - y) / length];
-    items.push({ ...line(x + ux * r, y + uy * r, tipX, tipY, style.narrow), source } as DisplayItem);
-    items.push(
-      b.end === 'arrow'
-        ? ({ ...arrowHead(tipX, tipY, ux, uy, 3), source } as DisplayItem)
-        : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000', source },
-    );
+  const rects: Rect[] = [];
+  const boxes: Rect[] = [];
+  const way = WAYS[b.stackWay ?? 'right'];
+  let [cx, cy] = [x, y];
+  let [first, last]: [Vec2, Vec2] = [
+    [0, 0],
+    [0, 0],
+  ];
+  of.forEach(({ item }, i) => {
+    const words = `${i === 0 && b.before ? `${b.before} ` : ''}${wordOf(item, b.says ?? 'number')}`;
+    const [w, h] = halves(b, words, style);
+    if (i === 0) first = [w, h];
+    else [cx, cy] = [cx + way[0] * (w + last[0]), cy + way[1] * (h + last[1])];
+    last = [w, h];
+    boxes.push({ x: cx - w, y: cy - h, width: 2 * w, height: 2 * h });
+    const round = b.shape !== 'none' && b.shape !== 'underline';
+    rects.push(...(round ? DISC.map(([kw, kh]) => ({ x: cx - kw * w, y: cy - kh * h, width: 2 * kw * w, height: 2 * kh * h })) : [boxes.at(-1)!]));
+    items.push(...shapeOf(b, cx, cy, w, h, style, sources[i]!), ...wordsIn(b, item, words, cx, cy, style, sources[i]!));
+  });
+  const start = leaderStart(b, [x, y], first, [tipX, tipY]);
+  const length = Math.hypot(tipX - start[0], tipY - start[1]);
+  const led = !b.noLeader && Math.hypot(tipX - x, tipY - y) > Math.min(...first);
+  if (led) {
+    const [ux, uy] = [(tipX - start[0]) / (length || 1), (tipY - start[1]) / (length || 1)];
+    const end: DisplayItem = b.end === 'arrow' ? arrowHead(tipX, tipY, ux, uy, 3) : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000' };
+    items.unshift({ ...line(...start, tipX, tipY, style.narrow), source: sources[0] } as DisplayItem, { ...end, source: sources[0] } as DisplayItem);
   }
-  items.push({ kind: 'stroke', d: circlePath(x, y, r), width: style.narrow, source });
-  items.push(text(x, y + style.item / 2, item ? String(item.number) : '?', style.item, 'middle', source));
+  const box = joined(boxes);
+  const segments: Segment[] = led ? [[...start, tipX, tipY]] : [];
+  const [item] = of.map((o) => o.item);
   return {
     id: b.id,
     role: 'balloon',
-    label: item ? `Balloon ${item.number}: ${item.values.description.text}` : 'Balloon without a component',
-    box: [x - r, y - r, 2 * r, 2 * r],
-    items,
-    grab: inflate(circle, 1),
-    ink: joined([circle, { x: Math.min(x, tipX), y: Math.min(y, tipY), width: Math.abs(tipX - x), height: Math.abs(tipY - y) }]),
-    solid: {
-      rects: DISC.map(([w, h]) => ({ x: x - w * r, y: y - h * r, width: 2 * w * r, height: 2 * h * r })),
-      segments: length > r ? [[x, y, tipX, tipY]] : [],
-    },
+    label: item ? `Balloon ${of.map((o) => o.item?.number ?? '?').join(', ')}: ${item.values.description.text}` : 'Balloon without a component',
+    box: [box.x, box.y, box.width, box.height],
+    items: b.color ? items.map((i) => (i.kind === 'image' ? i : { ...i, color: b.color! })) : items,
+    grab: inflate(box, 1),
+    ink: led ? joined([box, { x: Math.min(x, tipX), y: Math.min(y, tipY), width: Math.abs(tipX - x), height: Math.abs(tipY - y) }]) : box,
+    solid: { rects, segments },
   };
+}
+
+function shapeOf(b: BalloonRecord, x: number, y: number, w: number, h: number, style: SheetStyle, source: Source): DisplayItem[] {
+  const width = style.narrow;
+  switch (b.shape) {
+    case 'none':
+      return [];
+    case 'underline':
+      return [{ ...line(x - w, y + h, x + w, y + h, width), source } as DisplayItem];
+    case 'hexagon': {
+      const points = Array.from({ length: 6 }, (_, k) => `${num(x + w * Math.cos((k * Math.PI) / 3))} ${num(y + w * Math.sin((k * Math.PI) / 3))}`);
+      return [{ kind: 'stroke', d: `M${points.join('L')}Z`, width, source }];
+    }
+    case 'split':
+      return [{ kind: 'stroke', d: circlePath(x, y, w), width, source }, { ...line(x - w, y, x + w, y, width), source } as DisplayItem];
+    default:
+      return [{ kind: 'stroke', d: circlePath(x, y, w), width, source }];
+  }
+}
+
+function wordsIn(b: BalloonRecord, item: Item | undefined, words: string, x: number, y: number, style: SheetStyle, source: Source): DisplayItem[] {
+  if (b.shape !== 'split') return [text(x, y + style.item / 2, words, style.item, 'middle', source)];
+  const size = style.item * HALF;
+  return [text(x, y - 0.7, words, size, 'middle', source), text(x, y + 0.7 + size, wordOf(item, b.lower ?? 'quantity'), size, 'middle', source)];
+}
+
+/** Where the leader leaves: a circle on its rim, towards the tip; words at their nearer end, on their line if they have one. */
+function leaderStart(b: BalloonRecord, [x, y]: Vec2, [w, h]: Vec2, [tipX, tipY]: Vec2): Vec2 {
+  if (b.shape === 'none' || b.shape === 'underline') return [tipX < x ? x - w : x + w, b.shape === 'underline' ? y + h : y];
+  const d = Math.hypot(tipX - x, tipY - y) || 1;
+  return [x + ((tipX - x) / d) * w, y + ((tipY - y) / d) * w];
 }

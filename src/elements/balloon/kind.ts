@@ -11,8 +11,11 @@ export const balloonKind: Kind<BalloonRecord> = {
 
   draw(b, scene) {
     const view = scene.one('view', b.view)!;
-    const component = scene.component(b.component)?.index;
-    return [drawBalloon(b, view, component, scene.itemOf(component), scene.page(view.sheet).style)];
+    const of = [b.component, ...(b.stack ?? [])].map((path) => {
+      const component = scene.component(path)?.index;
+      return { component, item: scene.itemOf(component) };
+    });
+    return [drawBalloon(b, view, of, scene.page(view.sheet).style)];
   },
 
   handles(b, scene) {

@@ -1,5 +1,8 @@
 import { z } from 'zod';
-import { id, path, point, ref } from '../../core/document/fields.ts';
+import { id, path, paths, point, ref } from '../../core/document/fields.ts';
+
+/** What a balloon can say: the item number, or any of these of its item. */
+export const BALLOON_WORDS = ['number', 'quantity', 'partNumber', 'drawingNumber', 'description', 'material', 'supplierNumber', 'remark'] as const;
 
 export const balloonRecord = z
   .object({
@@ -15,5 +18,22 @@ export const balloonRecord = z
     end: z.enum(['arrow', 'dot']),
     /** Someone put it there: arranging leaves it. */
     byHand: z.literal(true).exactOptional(),
+    /** Absent: a circle. `split`: a circle with a second word in its lower half. */
+    shape: z.enum(['hexagon', 'underline', 'none', 'split']).exactOptional(),
+    /** Absent: the item number. */
+    says: z.enum(BALLOON_WORDS).exactOptional(),
+    /** In the lower half; absent: the quantity. */
+    lower: z.enum(BALLOON_WORDS).exactOptional(),
+    /** In front of it: `4×`. */
+    before: z.string().min(1).max(20).exactOptional(),
+    /** Components whose numbers stand with it, one after the other: a bolt with its washer and nut. */
+    stack: paths().exactOptional(),
+    /** Which way they follow; absent: to the right. */
+    stackWay: z.enum(['left', 'up', 'down']).exactOptional(),
+    noLeader: z.literal(true).exactOptional(),
+    color: z
+      .string()
+      .regex(/^#[0-9a-f]{6}$/)
+      .exactOptional(),
   })
   .readonly();

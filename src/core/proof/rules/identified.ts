@@ -1,8 +1,10 @@
 import { arrangeBalloons } from '../../../elements/balloon/place/propose.ts';
 import { balloonAreaOf, identifyRest, newBalloon } from '../../../elements/balloon/place/add.ts';
+import { itemsOfBalloon } from '../../../elements/balloon/says.ts';
 import { anchorsOf } from '../../../elements/balloon/place/anchors.ts';
 import type { Scene } from '../../../elements/scene.ts';
 import type { ViewRecord } from '../../document/records.ts';
+import type { Step } from '../../document/steps.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -15,25 +17,25 @@ export const identified: Rule = {
     for (const view of scene.viewsOn(sheet)) {
       const first = new Map<string, string>();
       for (const b of scene.at(view.id)) {
-        const item = b.type === 'balloon' ? scene.itemAt(b.component) : undefined;
-        if (!item) continue;
-        if (first.has(item.part))
-          out.push({
-            code: 'IDENTIFIED_TWICE',
-            severity: 'should',
-            sheet,
-            about: [b.id],
-            text: `Item ${item.number} has two balloons in ${view.name}: one is enough.`,
-            fix: 'Remove this one',
-          });
-        else first.set(item.part, b.id);
+        for (const item of b.type === 'balloon' ? itemsOfBalloon(b, scene) : []) {
+          if (first.has(item.part) && first.get(item.part) !== b.id)
+            out.push({
+              code: 'IDENTIFIED_TWICE',
+              severity: 'should',
+              sheet,
+              about: [b.id],
+              text: `Item ${item.number} has two balloons in ${view.name}: one is enough.`,
+              fix: 'Remove this one',
+            });
+          else first.set(item.part, b.id);
+        }
       }
     }
     return out;
   },
 
   fix(f, scene, freshId) {
-    if (f.code === 'IDENTIFIED_TWICE') return f.about.map((id) => ({ op: 'drop', id }));
+    if (f.code === 'IDENTIFIED_TWICE') return onlyOnce(f.about, scene);
     const [part] = f.about;
     const view = bestView(scene, part!);
     if (!view) return [];
@@ -43,6 +45,19 @@ export const identified: Rule = {
     return placed(scene, view, part!, freshId('balloon'));
   },
 };
+
+/** A balloon of one item goes; of a stack only what is said elsewhere. */
+function onlyOnce(ids: readonly string[], scene: Scene): Step[] {
+  return ids.flatMap((id): Step[] => {
+    const b = scene.one('balloon', id);
+    if (!b) return [];
+    const others = new Set(scene.at(b.view).flatMap((r) => (r.type === 'balloon' && r.id !== id ? itemsOfBalloon(r, scene) : [])));
+    const stack = (b.stack ?? []).filter((p) => !others.has(scene.itemAt(p)!));
+    const own = scene.itemAt(b.component);
+    if (!own || others.has(own)) return [{ op: 'drop', id }];
+    return [{ op: 'put', record: { ...b, stack } }];
+  });
+}
 
 /** The view that shows most of an item on paper: of those that have balloons first. */
 export function bestView(scene: Scene, part: string): ViewRecord | undefined {

@@ -1,4 +1,5 @@
 import { DEFAULT_LIST_COLUMNS } from '../../ledger/list-rows.ts';
+import { itemsOfBalloon } from '../../../elements/balloon/says.ts';
 import { listRows } from '../../../elements/list/draw.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
@@ -10,7 +11,7 @@ export const list: Rule = {
   whole(scene) {
     const { items } = scene;
     const lists = scene.all('list');
-    const numbered = new Set(scene.all('balloon').flatMap((b) => scene.itemAt(b.component)?.number ?? []));
+    const numbered = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => i.number)));
     if (!numbered.size) return [];
     if (!lists.length)
       return [

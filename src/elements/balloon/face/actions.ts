@@ -6,6 +6,7 @@ import type { Tools } from '$lib/sheets/tools.svelte';
 import { without } from '../../../core/base/without';
 import type { BalloonRecord, ViewRecord } from '../../../core/document/records';
 import { identifyRest } from '../place/add';
+import { fastenedWith, stacked } from '../stack';
 
 /** Balloons for every item that has none yet and can be seen in the view. */
 export function identify(drawing: Drawing, view: ViewRecord): void {
@@ -48,6 +49,7 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
 export function balloonOffers(b: BalloonRecord, _: unknown, drawing: Drawing): { readonly title: string; readonly offers: readonly Action[] } {
   const item = drawing.itemOfPath(b.component);
   const dot = b.end === 'dot';
+  const stack = fastenedWith(b, drawing.scene);
   return {
     title: `Balloon ${item?.number ?? '?'}  ${item?.values.description.text ?? ''}`,
     offers: [
@@ -66,6 +68,9 @@ export function balloonOffers(b: BalloonRecord, _: unknown, drawing: Drawing): {
             { op: 'put', record: b.byHand ? without(b, 'byHand') : { ...b, byHand: true } },
           ]),
       },
+      ...(stack.length && !b.stack?.length
+        ? [{ id: 'stack', label: 'Stack with what is fastened with it', key: '', run: () => drawing.edit('Stack', stacked(b, stack, drawing.scene)) }]
+        : []),
       ...(item ? [{ id: 'item', label: `Properties of item ${item.number}`, key: '', run: () => drawing.select({ kind: 'item', part: item.part }) }] : []),
     ],
   };

@@ -2,6 +2,7 @@ import type { Vec2 } from '../../../core/base/vector.ts';
 import type { BalloonRecord, ViewRecord } from '../../../core/document/records.ts';
 import { standingOn } from '../../place.ts';
 import type { Scene } from '../../scene.ts';
+import { itemsOfBalloon } from '../says.ts';
 import { viewRect } from '../../view/draw.ts';
 import { nearestEdge } from '../../../core/views/nearest-edge.ts';
 import { balloonAreaIn, proposeBalloons, standingBalloon, type BalloonArea } from './propose.ts';
@@ -44,7 +45,7 @@ export function identifyRest(
   idOf: (part: string) => string,
 ): { readonly records: readonly BalloonRecord[]; readonly open: number } {
   const result = scene.result(view.id);
-  const done = new Set(scene.all('balloon').map((b) => scene.itemAt(b.component)?.part));
+  const done = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => i.part)));
   const open = scene.items.filter((i) => !done.has(i.part));
   if (!result) return { records: [], open: open.length };
   const standing = scene.all('balloon').flatMap((b) => (b.view === view.id ? [standingBalloon(b, view)] : []));
