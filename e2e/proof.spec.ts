@@ -94,3 +94,27 @@ test('findings are gone through with a key, left so with a reason, reopened; poi
   await expect(findings(page).getByRole('heading', { name: /^[1-9]\d* must/ })).toBeVisible();
   expect(broken).toEqual([]);
 });
+
+test('a row of one’s own stands in the ledger and in the list, and is removed', async ({ page }) => {
+  const broken = await open(page);
+  await page.goto(`${job}/sheets`);
+  await page.getByTestId('sheet').waitFor();
+  await page.getByRole('button', { name: /^Do anything/ }).click();
+  await page.keyboard.type('row of your own');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  const slip = page.getByRole('region', { name: 'Slip' });
+  await slip.getByLabel('Description', { exact: true }).fill('Grease, bearing');
+  await slip.getByLabel('Description', { exact: true }).press('Enter');
+  await slip.getByLabel('Quantity, as it is written').fill('0.2');
+  await slip.getByLabel('Quantity, as it is written').press('Enter');
+  await kept(page);
+  await expect(page.getByRole('button', { name: /Grease, bearing/ })).toBeVisible();
+  await page.keyboard.press('PageDown');
+  await page.keyboard.press('PageDown');
+  await expect(page.getByTestId('sheet').locator('[data-role=list]').getByText('Grease, bearing')).toBeVisible();
+  await slip.getByRole('button', { name: 'Remove this row' }).click();
+  await kept(page);
+  await expect(page.getByRole('button', { name: /Grease, bearing/ })).toHaveCount(0);
+  expect(broken).toEqual([]);
+});

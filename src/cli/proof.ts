@@ -6,6 +6,7 @@ import { readDrawing } from '../core/document/file.ts';
 import { recordsOf, type DrawingDocument } from '../core/document/records.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
 import { featuresSource } from '../core/features/part-features.ts';
+import { isModelled } from '../core/ledger/items.ts';
 import { coverageCells, coverageOf, itemsAbout } from '../core/proof/coverage.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { computeView, type ViewResult } from '../core/views/compute-view.ts';
@@ -43,8 +44,8 @@ export async function proof(args: Arguments): Promise<unknown> {
       ...(f.accepted ? { accepted: f.accepted } : {}),
     })),
     coverage: coverageCells(scene).map((c) => ({ item: c.item, view: c.view, visibleMm2: c.visibleMm2, share: c.share })),
-    identified: scene.items.filter((_, i) => coverage.best(i) === 'identified').length,
-    total: scene.items.length,
+    identified: scene.items.filter((item, i) => isModelled(item) && coverage.best(i) === 'identified').length,
+    total: scene.items.filter(isModelled).length,
     timingsMs: { proof: ms },
   };
 }

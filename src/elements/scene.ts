@@ -89,7 +89,7 @@ export class Scene {
       assembly,
       document,
       this.components,
-      (['property', 'ledger', 'numbers'] as const).flatMap((type): DrawingDocumentRecord[] => this.byType.get(type) ?? []),
+      (['property', 'ledger', 'numbers', 'row'] as const).flatMap((type): DrawingDocumentRecord[] => this.byType.get(type) ?? []),
     );
     this.items = items;
     this.itemByComponent = itemByComponent;

@@ -178,3 +178,17 @@ export const proofRecord = z
       .readonly(),
   })
   .readonly();
+
+/** A row of the parts list that no component of the model is of: grease, adhesive, a bought part that is not modelled. Its words are a property record of its id. */
+export const rowRecord = z
+  .object({
+    type: z.literal('row'),
+    id,
+    /** As it is written: `2`, `0.2`, `as needed`, nothing. */
+    quantity: z.string().max(30),
+    /** It has no item number. */
+    unnumbered: z.literal(true).exactOptional(),
+    /** Rows of one's own come after the model's, in this order. */
+    order: z.int().min(0),
+  })
+  .readonly();

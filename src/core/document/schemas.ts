@@ -11,7 +11,7 @@ import { sheetRecord } from '../../elements/sheet/record.ts';
 import { signRecord } from '../../elements/sign/record.ts';
 import { tableRecord } from '../../elements/table/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
-import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, proofRecord, propertyRecord, spreadRecord, threadRecord } from './record.ts';
+import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, proofRecord, propertyRecord, rowRecord, spreadRecord, threadRecord } from './record.ts';
 
 /** Every record there is, stated once: what is stored, sent and typed comes from here. */
 export const anyRecord = z.discriminatedUnion('type', [
@@ -35,6 +35,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   numbersRecord,
   threadRecord,
   proofRecord,
+  rowRecord,
 ]);
 
 export type AnyRecord = z.infer<typeof anyRecord>;

@@ -87,7 +87,7 @@ export function gridText(item: Item, column: GridColumn, massUnit: 'kg' | 'lb' =
     case 'item':
       return String(item.number);
     case 'quantity':
-      return String(item.quantity);
+      return item.quantityText ?? String(item.quantity);
     case 'mass':
       return massText(item.massKg, massUnit);
     default:

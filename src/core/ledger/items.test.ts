@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { PLAIN_LEDGER, type DrawingDocument } from '../document/records.ts';
+import { PLAIN_LEDGER, type DrawingDocument, type DrawingDocumentRecord } from '../document/records.ts';
+import { smallMachine } from '../testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { itemsOf, massText, totalMass } from './items.ts';
 import { cellText, DEFAULT_LIST_COLUMNS } from './list-rows.ts';
@@ -106,5 +107,42 @@ describe('where a mass comes from', () => {
     expect(mass({ volumeMm3: 0 })).toMatchObject({ massKg: undefined, massTyped: false, massOrigin: expect.stringMatching(/^The surface is open/) });
     expect(mass({ volumeMm3: -5 }).massKg).toBeUndefined();
     expect(mass({ volumeMm3: 0 }, typed('Plate', { mass: '84 g' }))).toMatchObject({ massKg: 0.084, massTyped: true, massOrigin: 'Typed here.' });
+  });
+});
+
+describe('rows of the drafter’s own', () => {
+  const machine = smallMachine();
+  const row = (id: string, more: object = {}) => ({ type: 'row', id, quantity: '1', order: 0, ...more }) as const;
+  const words = (part: string, values: Record<string, string>) => ({ type: 'property', id: `property:${part}`, part, values }) as const;
+  const docOf = (...records: readonly DrawingDocumentRecord[]) => Object.fromEntries(records.map((r) => [r.id, r]));
+  const rows = (...records: readonly DrawingDocumentRecord[]) => itemsOf(machine.assembly, docOf(...records)).slice(machine.assembly.parts.length);
+
+  test('come after the parts, numbered on from them, in their order; without a number where that is not wanted', () => {
+    const found = rows(row('row~b', { order: 1 }), row('row~a'), row('row~c', { order: 2, unnumbered: true }), row('row~d', { order: 3 }));
+    expect(found.map((i) => [i.part, cellText(i, 'item')])).toEqual([
+      ['row~a', '8'],
+      ['row~b', '9'],
+      ['row~c', ''],
+      ['row~d', '10'],
+    ]);
+    // A number that was given once stays.
+    const numbers = { type: 'numbers', id: 'numbers', of: { 'row~a': 20 }, last: 20 } as const;
+    expect(rows(row('row~a'), row('row~b', { order: 1 }), numbers).map((i) => i.number)).toEqual([20, 21]);
+  });
+  test('say their quantity as it is written, and what is typed of them', () => {
+    const [grease, bolts] = rows(
+      row('row~a', { quantity: 'as needed' }),
+      row('row~b', { quantity: '4', order: 1 }),
+      words('row~a', { description: 'Grease' }),
+      words('row~b', { description: 'Anchor bolt', mass: '0.5 kg' }),
+    );
+    expect(['quantity', 'description', 'mass', 'totalMass'].map((k) => cellText(grease!, k))).toEqual(['as needed', 'Grease', '', '']);
+    expect(['quantity', 'description', 'mass', 'totalMass'].map((k) => cellText(bolts!, k))).toEqual(['4', 'Anchor bolt', '0.5 kg', '2 kg']);
+    expect(grease!.gaps).toEqual([]);
+    expect(rows(row('row~a'))[0]!.gaps).toEqual(['description']);
+  });
+  test('count in the total mass where a mass is typed; without one they leave it complete', () => {
+    const items = rows(row('row~a'), row('row~b', { quantity: '2', order: 1 }), words('row~b', { mass: '3 kg' }));
+    expect(totalMass(items)).toEqual({ kg: 6, complete: true });
   });
 });

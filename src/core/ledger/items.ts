@@ -1,7 +1,7 @@
 import { NAME_SOURCE_TEXT } from '../assembly/naming.ts';
 import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord } from '../document/records.ts';
+import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord, type RecordOf } from '../document/records.ts';
 import { densityAmong, densityOf } from './materials.ts';
 
 /** Built-in properties, in the order of the grid. */
@@ -42,12 +42,16 @@ export interface Value {
   readonly origin: string;
 }
 
-/** A row of the ledger: one distinct part. */
+/** A row of the ledger: one distinct part, or a row of the drafter's own, which has no components. */
 export interface Item {
   readonly number: number;
   /** Id of the part. */
   readonly part: string;
   readonly quantity: number;
+  /** Of a row of one's own, as it is written. */
+  readonly quantityText?: string;
+  /** A row of one's own without an item number; its number is 0. */
+  readonly unnumbered?: true;
   /** Indices of its components. */
   readonly components: readonly number[];
   readonly values: Readonly<Record<PropertyKey, Value>>;
@@ -72,7 +76,7 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
     if (list) list.push(c.index);
     else components.set(c.part, [c.index]);
   }
-  return [...components].map(([index, list], i) => {
+  const modelled = [...components].map(([index, list], i): Item => {
     const part = assembly.parts[index]!;
     const record = typed.get(part.id);
     const values = valuesOf(part, record?.values ?? {}, record?.when ?? {});
@@ -90,7 +94,45 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
       gaps: gapsOf(values),
     };
   });
+  return [...modelled, ...ownRows(doc, typed, numbers, modelled)];
 }
+
+/** Rows of the drafter's own, after those of the model; they want a description, nothing else. */
+function ownRows(
+  doc: DrawingDocument,
+  typed: ReadonlyMap<string, RecordOf<'property'>>,
+  numbers: Readonly<Record<string, number>>,
+  modelled: readonly Item[],
+): Item[] {
+  const rows = [...recordsOf(doc, 'row')].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+  let last = Math.max(0, ...modelled.map((i) => i.number));
+  return rows.map((r): Item => {
+    const record = typed.get(r.id);
+    const values = valuesOf(NO_PART, record?.values ?? {}, record?.when ?? {});
+    const massKg = record?.values['mass'] === undefined ? undefined : parseMass(record.values['mass']);
+    const count = Number(r.quantity.replace(',', '.'));
+    if (!r.unnumbered) last = Math.max(last + 1, numbers[r.id] ?? 0);
+    return {
+      number: r.unnumbered ? 0 : (numbers[r.id] ?? last),
+      part: r.id,
+      quantity: r.quantity.trim() !== '' && Number.isFinite(count) ? count : 1,
+      quantityText: r.quantity,
+      ...(r.unnumbered ? { unnumbered: true as const } : {}),
+      components: [],
+      values,
+      own: Object.fromEntries(Object.entries(record?.values ?? {}).filter(([k]) => k.startsWith('own:'))),
+      massKg,
+      massTyped: massKg !== undefined,
+      massOrigin: massKg === undefined ? 'Not typed: it counts for nothing.' : 'Typed here.',
+      gaps: values.description.text.trim() === '' ? ['description'] : [],
+    };
+  });
+}
+
+const NO_PART = { name: '', properties: {} } as Pick<Part, 'name' | 'properties'> as Part;
+
+/** Is it in the model, so that it can be seen and pointed at? */
+export const isModelled = (i: Item): boolean => i.components.length > 0;
 
 /** Names under which files carry the built-in properties, compared without case, blanks and punctuation. */
 const FILE_NAMES: Readonly<Record<PropertyKey, readonly string[]>> = {
@@ -177,5 +219,5 @@ export function massText(kg: number | undefined, unit: 'kg' | 'lb' = 'kg'): stri
 export function totalMass(items: readonly Item[]): { kg: number; complete: boolean } {
   let kg = 0;
   for (const i of items) kg += (i.massKg ?? 0) * i.quantity;
-  return { kg, complete: items.every((i) => i.massKg !== undefined) };
+  return { kg, complete: items.every((i) => i.massKg !== undefined || !isModelled(i)) };
 }

@@ -25,9 +25,9 @@ export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
 export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg'): string {
   switch (key) {
     case 'item':
-      return String(item.number);
+      return item.unnumbered ? '' : String(item.number);
     case 'quantity':
-      return String(item.quantity);
+      return item.quantityText ?? String(item.quantity);
     case 'mass':
       return massText(item.massKg, massUnit);
     case 'totalMass':

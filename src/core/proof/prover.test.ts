@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { BalloonRecord, DrawingDocument, DrawingDocumentRecord } from '../document/records.ts';
+import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
 import { coverageCells, itemsAbout } from './coverage.ts';
@@ -99,4 +100,16 @@ describe('items × views', () => {
     expect(itemsAbout(drawn.scene, [balloon.id])).toEqual([drawn.scene.itemAt(balloon.component)!.number]);
     expect(itemsAbout(drawn.scene, ['Plate', 'view:top', 'drawing'])).toEqual([drawn.items.find((i) => i.part === 'Plate')!.number]);
   });
+});
+
+test('a row of one’s own stands in the list, and nobody looks for it in a view', () => {
+  const row = { type: 'row', id: 'row~grease', quantity: '0.2', order: 0 } as const;
+  const words = { type: 'property', id: 'property:row~grease', part: 'row~grease', values: { description: 'Grease' } } as const;
+  const scene = new Scene({ ...drawn, document: { ...drawn.document, [row.id]: row, [words.id]: words } });
+  expect(keys(findingsOf(scene))).toEqual(keys(findingsOf(drawn.scene)));
+  const list = scene.all('list')[0]!;
+  const texts = composeSheet(scene, list.sheet)
+    .groups.find((g) => g.role === 'list')!
+    .items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
+  expect(texts).toEqual(expect.arrayContaining(['Grease', '0.2', String(drawn.items.length + 1)]));
 });

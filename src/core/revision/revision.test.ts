@@ -4,6 +4,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { translation } from '../base/placement.ts';
 import { without } from '../base/without.ts';
 import { BLANK_DRAWING, type BalloonRecord, type DrawingDocument, type SpreadRecord, type ViewRecord } from '../document/records.ts';
+import { SCHEMAS } from '../document/schemas.ts';
 import { applySteps } from '../document/steps.ts';
 import { itemsOf } from '../ledger/items.ts';
 import { changeReport } from './changes.ts';
@@ -506,4 +507,27 @@ describe('pairs that lie nowhere near the ground, by their change list', () => {
     expect(fewer.changes).toMatchObject([{ kind: 'count', from: '2', to: '1', pieces: 1 }]);
     expect(fewer.unchanged).toBe(4);
   });
+});
+
+test('rows of one’s own keep their number and their words with a newer model', () => {
+  const before = assemblyFrom(machine(1));
+  const after = assemblyFrom(edited(machine(1), 2));
+  const doc: DrawingDocument = {
+    drawing: BLANK_DRAWING,
+    'row~a': { type: 'row', id: 'row~a', quantity: '2', order: 0 },
+    'row~b': { type: 'row', id: 'row~b', quantity: '', order: 1, unnumbered: true },
+    'property:row~a': { type: 'property', id: 'property:row~a', part: 'row~a', values: { description: 'Grease' } },
+  };
+  const model = { type: 'model', id: 'model', model: '00000000-0000-4000-8000-000000000000', name: 'rev2.step' } as const;
+  const own = (assembly: Assembly, d: DrawingDocument) => itemsOf(assembly, d).slice(-2);
+  for (const reuseNumbers of [false, true]) {
+    const taken = takeOver(before, after, doc, matchAssemblies(before, after), model, { reuseNumbers });
+    const applied = applySteps(doc, taken.steps);
+    if (!applied.ok) throw new Error(applied.reason);
+    // Numbers that are kept are numbers: a row without one has none.
+    for (const r of Object.values(applied.document)) expect(SCHEMAS.get(r.type)!.safeParse(r).success).toBe(true);
+    expect(own(taken.assembly, applied.document).map((i) => [i.part, i.number, i.values.description.text])).toEqual(
+      own(before, doc).map((i) => [i.part, i.number, i.values.description.text]),
+    );
+  }
 });

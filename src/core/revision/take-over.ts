@@ -5,7 +5,7 @@ import { uniqueId } from '../assembly/unique-id.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, subtract, type Vec2 } from '../base/vector.ts';
-import type { DrawingDocument, DrawingDocumentRecord, ModelRecord, NumbersRecord, SpreadRecord } from '../document/records.ts';
+import { recordsOf, type DrawingDocument, type DrawingDocumentRecord, type ModelRecord, type NumbersRecord, type SpreadRecord } from '../document/records.ts';
 import type { EdgeReference, FaceReference } from '../document/fields.ts';
 import type { Finder } from './edges.ts';
 import { followed } from '../document/refs.ts';
@@ -142,9 +142,10 @@ function numbersAfter(before: Assembly, after: Assembly, doc: DrawingDocument, r
   const known = doc['numbers']?.type === 'numbers' ? doc['numbers'] : undefined;
   const now = itemsOf(before, doc);
   const of: Record<string, number> = { ...known?.of };
-  for (const i of now) of[i.part] = i.number;
+  for (const i of now) if (!i.unnumbered) of[i.part] = i.number;
   let last = Math.max(known?.last ?? 0, ...Object.values(of));
-  const used = new Set(componentsOf(after).map((c) => after.parts[c.part]!.id));
+  // Rows of one's own are of no model, and stay.
+  const used = new Set([...componentsOf(after).map((c) => after.parts[c.part]!.id), ...recordsOf(doc, 'row').map((r) => r.id)]);
   if (reuse) for (const id of Object.keys(of)) if (!used.has(id)) delete of[id];
   const taken = new Set(Object.values(of));
   let free = 1;

@@ -19,7 +19,7 @@ export const WORD_NAMES: Readonly<Record<Word, string>> = {
 export function wordOf(item: Item | undefined, word: Word): string {
   if (!item) return '?';
   if (word === 'number') return String(item.number);
-  if (word === 'quantity') return String(item.quantity);
+  if (word === 'quantity') return item.quantityText ?? String(item.quantity);
   return item.values[word].text || '–';
 }
 

@@ -4,6 +4,7 @@
   import { init, use, type ECharts } from 'echarts/core';
   import { CanvasRenderer } from 'echarts/renderers';
   import type { ViewRecord } from '$core/document/records';
+  import { isModelled } from '$core/ledger/items';
   import { SEEN_MM2 } from '$core/proof/coverage';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { areaText, heatRows, shade } from './heat-map';
@@ -26,7 +27,7 @@
   const views = $derived(drawing.scene.all('view').filter((v) => !v.off));
   const ordered = $derived([...views].sort((a, b) => drawing.sheets.findIndex((s) => s.id === a.sheet) - drawing.sheets.findIndex((s) => s.id === b.sheet)));
   const cells = $derived(drawing.proof.proved?.cells ?? []);
-  const rows = $derived(heatRows(drawing.items, cells));
+  const rows = $derived(heatRows(drawing.items.filter(isModelled), cells));
   const shownRows = $derived(Math.min(rows.length, MOST_ROWS));
 
   let target = $state<HTMLElement>();

@@ -3,7 +3,9 @@
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
   import Fold from '../kit/Fold.svelte';
+  import { without } from '$core/base/without';
   import TextField from './TextField.svelte';
+  import Toggle from './Toggle.svelte';
   import type { Drawing } from './drawing.svelte';
   import SlipHead from './SlipHead.svelte';
 
@@ -40,14 +42,33 @@
     const keptWhole = whole ? cut.keptWhole.filter((p) => p !== path) : [...cut.keptWhole, path];
     drawing.edit(whole ? 'Cut this piece' : 'Keep this piece whole', [{ op: 'put', record: { ...view, cut: { ...cut, keptWhole } } }]);
   }
+  /** The record of a row of one's own. */
+  const own = $derived(drawing.scene.one('row', item.part));
+  const putRow = (label: string, record: NonNullable<typeof own>) => drawing.edit(`${label} of the row`, [{ op: 'put', record }]);
+  function removeRow() {
+    const words = drawing.document[`property:${item.part}`];
+    drawing.edit('Remove the row', [{ op: 'drop', id: item.part }, ...(words ? [{ op: 'drop' as const, id: words.id }] : [])]);
+    drawing.select({ kind: 'none' });
+  }
   const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
 </script>
 
 <SlipHead
-  title="{item.number}  {item.values.description.text}"
-  subtitle="{item.quantity} used · {item.massKg === undefined ? 'mass not known' : `${massText(item.massKg, drawing.scene.ledger.massUnit)} each`}"
+  title="{item.unnumbered ? '' : item.number}  {item.values.description.text || (own ? 'New row' : '')}"
+  subtitle="{own ? 'a row of your own' : `${item.quantity} used`} · {item.massKg === undefined
+    ? 'mass not known'
+    : `${massText(item.massKg, drawing.scene.ledger.massUnit)} each`}"
 />
 <p class="origin">{item.massOrigin}</p>
+{#if own}
+  <TextField label="Quantity, as it is written" value={own.quantity} onchange={(v) => putRow('Quantity', { ...own, quantity: v.trim().slice(0, 30) })} />
+  <Toggle
+    label="Item number"
+    checked={!own.unnumbered}
+    onchange={(on) => putRow('Item number', on ? (without(own, 'unnumbered') as typeof own) : { ...own, unnumbered: true })}
+  />
+  <p class="q-row"><button class="q-button" onclick={removeRow}>Remove this row</button></p>
+{/if}
 
 <div class="fields">
   {#each PROPERTY_KEYS as key (key)}

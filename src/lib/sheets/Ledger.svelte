@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { massText, PROPERTY_TITLES, totalMass, type Item } from '$core/ledger/items';
+  import { isModelled, massText, PROPERTY_TITLES, totalMass, type Item } from '$core/ledger/items';
   import { coverageOf } from '$core/proof/coverage';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -12,7 +12,7 @@
 
   const mass = $derived(totalMass(drawing.items));
   const unit = $derived(drawing.scene.ledger.massUnit);
-  const pieces = $derived(drawing.items.reduce((s, i) => s + i.quantity, 0));
+  const pieces = $derived(drawing.items.reduce((s, i) => s + i.components.length, 0));
   const coverage = $derived(coverageOf(drawing.calm));
   const ready = $derived(drawing.seenThere && drawing.computing.size === 0);
   const all = $derived(drawing.calm.items.map((item, index) => ({ item, index })));
@@ -117,7 +117,7 @@
         {@const found = shown[row.index]}
         {#if found}
           {@const { item, index } = found}
-          {@const open = ready && coverage.best(index) !== 'identified'}
+          {@const open = ready && isModelled(item) && coverage.best(index) !== 'identified'}
           <li data-index={row.index} {@attach measured} style="transform: translateY({row.start}px)" aria-setsize={shown.length} aria-posinset={row.index + 1}>
             <button
               class="row"
@@ -126,19 +126,19 @@
               aria-pressed={drawing.selectedPart === item.part}
               onclick={() => drawing.select({ kind: 'item', part: item.part })}
             >
-              <span class="number" class:open>{item.number}</span>
+              <span class="number" class:open>{item.unnumbered ? '–' : item.number}</span>
               <img src={partPicture(keys.get(item.part))} alt="" />
               <span class="text">
                 <b>{item.values.description.text || '(no description)'}</b>
                 <small>{subtitle(item)}</small>
                 {#if item.gaps.length}<small class="gap">{gapText(item)}</small>{/if}
-                {#if marks}
+                {#if !isModelled(item)}<small>a row of your own</small>{:else if marks}
                   <span class="marks" role="img" aria-label={marks.map((n) => `sheet ${n + 1}: ${coverage.mark(index, n)}`).join(', ')}>
                     {#each marks as n (n)}<i class={coverage.mark(index, n).replace(' ', '-')} title="Sheet {n + 1}: {coverage.mark(index, n)}"></i>{/each}
                   </span>
                 {:else}<small>{counted(index)}</small>{/if}
               </span>
-              <span class="quantity" aria-label="quantity {item.quantity}">{item.quantity}</span>
+              <span class="quantity" aria-label="quantity {item.quantityText ?? item.quantity}">{item.quantityText ?? item.quantity}</span>
             </button>
           </li>
         {/if}

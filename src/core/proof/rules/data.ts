@@ -1,4 +1,4 @@
-import type { Item } from '../../ledger/items.ts';
+import { isModelled, type Item } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -29,7 +29,7 @@ export const data: Rule = {
       if (i.values.description.from === 'typed' && ADJECTIVES.test(i.values.description.text))
         found('NAME_STYLE', 'look', [i], `${name(i)}: what it is comes first, then how it is (“Bolt, hex head”).`);
     }
-    const massless = scene.items.filter((i) => i.massKg === undefined);
+    const massless = scene.items.filter((i) => i.massKg === undefined && isModelled(i));
     if (massless.length)
       found(
         'MASS_UNKNOWN',

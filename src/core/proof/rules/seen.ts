@@ -1,5 +1,5 @@
 import { coverageOf, SEEN_MM2 } from '../coverage.ts';
-import { PROPERTY_TITLES } from '../../ledger/items.ts';
+import { isModelled, PROPERTY_TITLES } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -12,6 +12,8 @@ export const seen: Rule = {
     const base = { sheet: null } as const;
     const coverage = coverageOf(scene);
     scene.items.forEach((i, index) => {
+      // What is not in the model can be seen nowhere.
+      if (!isModelled(i)) return;
       const about = [i.part];
       const area = coverage.most[index]!;
       const name = `${i.number} ${i.values.description.text}`;

@@ -3,6 +3,7 @@ import type { BalloonRecord, ViewRecord } from '../../../core/document/records.t
 import { standingOn } from '../../place.ts';
 import type { Scene } from '../../scene.ts';
 import { itemsOfBalloon } from '../says.ts';
+import { isModelled } from '../../../core/ledger/items.ts';
 import { viewRect } from '../../view/draw.ts';
 import { nearestEdge } from '../../../core/views/nearest-edge.ts';
 import { balloonAreaIn, proposeBalloons, standingBalloon, type BalloonArea } from './propose.ts';
@@ -46,7 +47,7 @@ export function identifyRest(
 ): { readonly records: readonly BalloonRecord[]; readonly open: number } {
   const result = scene.result(view.id);
   const done = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => i.part)));
-  const open = scene.items.filter((i) => !done.has(i.part));
+  const open = scene.items.filter((i) => isModelled(i) && !done.has(i.part));
   if (!result) return { records: [], open: open.length };
   const standing = scene.all('balloon').flatMap((b) => (b.view === view.id ? [standingBalloon(b, view)] : []));
   const proposed = proposeBalloons(view, result, open, scene.components, { ...balloonAreaOf(scene, view), standing }, idOf);

@@ -18,6 +18,17 @@ export const listFace: Face<ListRecord> = {
         disabled: !list,
         run: () => list && ((drawing.sheetId = list.sheet), drawing.select({ kind: 'record', id: list.id })),
       },
+      {
+        id: 'row-add',
+        label: 'Row of your own in the parts list: grease, adhesive, a part that is not modelled',
+        key: '',
+        run: () => {
+          const rows = drawing.scene.all('row');
+          const id = drawing.freshId('row');
+          drawing.edit('Row of one’s own', [{ op: 'put', record: { type: 'row', id, quantity: '1', order: Math.max(-1, ...rows.map((r) => r.order)) + 1 } }]);
+          drawing.select({ kind: 'item', part: id });
+        },
+      },
     ];
   },
 };
