@@ -100,5 +100,7 @@ export function check<T>(schema: z.ZodType<T>, value: unknown): T {
   const r = schema.safeParse(value);
   if (r.success) return r.data;
   const issue = r.error.issues[0]!;
-  throw new QuarryError('BAD_REQUEST', { text: `The request is not understood: ${issue.path.join('.') || 'body'}: ${issue.message.replace(/\.?$/, '.')}` });
+  // Whatever could stand there instead is a long list.
+  const said = issue.code === 'invalid_union' ? 'no kind that is known' : issue.message;
+  throw new QuarryError('BAD_REQUEST', { text: `The request is not understood: ${issue.path.join('.') || 'body'}: ${said.replace(/\.?$/, '.')}` });
 }
