@@ -1,3 +1,4 @@
+import { canBeCut, sectionThrough } from '../cure.ts';
 import { coverageOf, SEEN_MM2 } from '../coverage.ts';
 import { isModelled, PROPERTY_TITLES } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
@@ -24,6 +25,7 @@ export const seen: Rule = {
           severity: 'must',
           about,
           text: `${name} can be seen in no view (at most ${area.toFixed(1)} mm² on paper). Add a view or a cut that shows it.`,
+          ...(canBeCut(scene, i.part) ? { fix: 'Cut a section through it' } : {}),
         });
       if (coverage.best(index) !== 'identified')
         out.push({
@@ -46,4 +48,6 @@ export const seen: Rule = {
         });
     return out;
   },
+
+  fix: (f, scene, freshId) => (f.code === 'SEEN_NOWHERE' ? sectionThrough(scene, f.about[0]!, freshId) : []),
 };
