@@ -20,7 +20,7 @@ export const listFace: Face<ListRecord> = {
       },
       {
         id: 'row-add',
-        label: 'Row of your own in the parts list: grease, adhesive, a part that is not modelled',
+        label: 'Row of your own in the parts list',
         key: '',
         run: () => {
           const rows = drawing.scene.all('row');

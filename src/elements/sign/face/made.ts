@@ -24,21 +24,21 @@ const comma = (drawing: Drawing, value: string) => (drawing.scene.drawing.standa
 export const OFFERS: readonly Offer[] = [
   {
     sign: 'weld',
-    label: 'Weld: press the joint, then where its reference line begins',
+    label: 'Weld: press the joint, then where its line begins',
     short: 'Weld',
     points: 'maybe',
     fresh: () => ({ sign: 'weld', arrowSide: { weld: 'fillet', size: 'a4', length: '' }, tail: '' }),
   },
   {
     sign: 'surface',
-    label: 'Surface texture: press the surface, then where the sign stands',
+    label: 'Surface texture: press the surface, then the place',
     short: 'Surface',
     points: 'maybe',
     fresh: (d) => ({ sign: 'surface', removal: 'required', limits: [`Ra ${comma(d, '3.2')}`], process: '', lay: '', allowance: '' }),
   },
   {
     sign: 'frame',
-    label: 'Geometrical tolerance: press the feature, then where the frame stands',
+    label: 'Geometrical tolerance: press the feature, then the place',
     short: 'Tolerance',
     points: 'maybe',
     fresh: (d) => ({ sign: 'frame', rows: [{ of: 'perpendicularity', zone: comma(d, '0.1'), datums: ['A'] }], above: '' }),
@@ -53,14 +53,14 @@ export const OFFERS: readonly Offer[] = [
   },
   {
     sign: 'lifting',
-    label: 'Lifting point: press where it is slung, then where the sign stands',
+    label: 'Lifting point: press where it is slung, then the place',
     short: 'Lifting',
     points: 'always',
     fresh: () => ({ sign: 'lifting', text: 'Lift here' }),
   },
   {
     sign: 'mass-centre',
-    label: 'Centre of mass of what a view shows: press in the view where its mass is written',
+    label: 'Centre of mass of a view: press where its mass is written',
     short: 'Mass centre',
     points: 'never',
     fresh: () => ({ sign: 'mass-centre', mass: true }),
