@@ -134,8 +134,9 @@ describe('what is drawn comes out where it is', () => {
       ['M60 10L63 11L63 9Z', undefined, undefined],
     ]);
     expect(svg).toContain('<image x="70" y="15" width="20" height="30" href="data:image/png;base64,AAAA" preserveAspectRatio="none"/>');
+    expect(svg).toContain(`<image x="2" y="3" width="8" height="6" href="data:image/png;base64,${Buffer.from(png).toString('base64')}"`);
     // Nothing is drawn for a picture that is not there.
-    expect(writeSvg(list)).not.toContain('<image');
+    expect(writeSvg(list).match(/<image/g)).toHaveLength(1);
   });
   test('texts stand at their anchors', async () => {
     const text = (x: number, anchor: 'start' | 'middle' | 'end') => ({ kind: 'text', x, y: 20, text: 'MMMM', height: 5, anchor }) as const;
