@@ -45,7 +45,10 @@ describe('proved again after each change', () => {
   });
   test('views that are not here are said, and proved when they come', () => {
     const p = new Prover(drawn.assembly);
+    // Results may come before the drawing does.
+    expect(p.ready).toBe(false);
     p.change({ put: Object.values(drawn.document), drop: [] });
+    expect(p.ready).toBe(true);
     const before = p.prove();
     expect(before.open).toBe(drawn.scene.all('view').length);
     expect(before.findings.filter((f) => f.code === 'VIEW_MISSING')).toHaveLength(before.open);

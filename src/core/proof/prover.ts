@@ -52,6 +52,11 @@ export class Prover {
     this.features = features;
   }
 
+  /** What was told so far may be of no drawing yet. */
+  get ready(): boolean {
+    return this.document['drawing'] !== undefined;
+  }
+
   prove(): Proved {
     const scene = new Scene({ document: this.document, assembly: this.assembly, results: this.results, ...(this.features ? { features: this.features } : {}) });
     const findings = [...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];

@@ -14,6 +14,6 @@ addEventListener('message', ({ data }: MessageEvent<Told>) => {
   soon = true;
   setTimeout(() => {
     soon = false;
-    if (prover) postMessage(prover.prove());
+    if (prover?.ready) postMessage(prover.prove());
   }, 0);
 });
