@@ -1,20 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, dropFile, kept } from './helpers';
+import { as1Job, dropFile, errorsOn, kept } from './helpers';
 
 /** The job that the tests below work on: each goes on where the one before left off. */
 let job = '';
 
 async function open(page: Page): Promise<string[]> {
-  const broken: string[] = [];
-  page.on('pageerror', (e) => broken.push(e.message));
-  page.on('console', (m) => m.type() === 'error' && broken.push(`${m.text()} ${m.location().url}`));
-  if (!job) {
-    await page.goto('/');
-    await dropFile(page, 'as1.stp', readFileSync(AS1));
-    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
-    job = page.url();
-  } else await page.goto(job);
+  const broken = errorsOn(page);
+  if (job) await page.goto(job);
+  else job = await as1Job(page);
   await expect(dimensions(page).first()).toBeVisible({ timeout: 30_000 });
   await page.locator('[data-id="view:front"] path').first().waitFor();
   return broken;

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, type Locator, type Page } from '@playwright/test';
 
@@ -21,6 +22,22 @@ export async function dropFile(page: Page, name: string, data: Buffer): Promise<
     [name, data.toString('base64')] as const,
   );
   await page.dispatchEvent('.drop', 'drop', { dataTransfer: transfer });
+}
+
+/** Everything that goes wrong on a page from now on. */
+export function errorsOn(page: Page): string[] {
+  const broken: string[] = [];
+  page.on('pageerror', (e) => broken.push(e.message));
+  page.on('console', (m) => m.type() === 'error' && broken.push(`${m.text()} ${m.location().url}`));
+  return broken;
+}
+
+/** A new job of as1-oc-214, on its Sheets stage. @returns its address */
+export async function as1Job(page: Page): Promise<string> {
+  await page.goto('/');
+  await dropFile(page, 'as1.stp', readFileSync(AS1));
+  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  return page.url();
 }
 
 /** Waits until the server has kept every change. */

@@ -1,20 +1,12 @@
-import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, dropFile, kept } from './helpers';
+import { as1Job, errorsOn, kept } from './helpers';
 
 let job = '';
 const findings = (page: Page) => page.getByRole('region', { name: 'Findings' });
 
 async function open(page: Page): Promise<string[]> {
-  const broken: string[] = [];
-  page.on('pageerror', (e) => broken.push(e.message));
-  page.on('console', (m) => m.type() === 'error' && broken.push(`${m.text()} ${m.location().url}`));
-  if (!job) {
-    await page.goto('/');
-    await dropFile(page, 'as1.stp', readFileSync(AS1));
-    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
-    job = page.url().replace(/\/sheets.*/, '');
-  }
+  const broken = errorsOn(page);
+  job ||= (await as1Job(page)).replace(/\/sheets.*/, '');
   await page.goto(`${job}/proof`);
   await expect(findings(page).getByRole('heading', { name: /must, \d+ should/ })).toBeVisible({ timeout: 30_000 });
   await expect(findings(page).getByText(/views are on their way/)).toHaveCount(0, { timeout: 30_000 });

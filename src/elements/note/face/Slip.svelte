@@ -2,7 +2,7 @@
   import { without } from '$core/base/without';
   import { heightOf } from '$elements/note/draw';
   import { FIELDS, wordsOf, type NoteRecord } from '$elements/note/words';
-  import Chips from '$lib/shared/Chips.svelte';
+  import LeaderEnds from './LeaderEnds.svelte';
   import LostLeaders from './LostLeaders.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -47,18 +47,7 @@
   <TextField label="Width, mm" value={record.widthMm === undefined ? '' : String(record.widthMm)} onchange={(v) => size(v, 'widthMm', 5, 2000)} />
 </div>
 <Toggle label="Frame" checked={record.frame ?? false} onchange={(on) => put('Frame of the note', on ? { ...record, frame: true } : without(record, 'frame'))} />
-{#each record.leaders ?? [] as leader, i (i)}
-  <Chips
-    label={(record.leaders ?? []).length > 1 ? `Leader ${i + 1} ends with` : 'Leader ends with'}
-    options={[
-      ['arrow', 'arrow'],
-      ['dot', 'dot'],
-      ['none', 'nothing'],
-    ]}
-    value={leader.end}
-    onchange={(end) => put('End of the leader', { ...record, leaders: record.leaders!.map((l, k) => (k === i ? { ...l, end: end as 'dot' } : l)) })}
-  />
-{/each}
+<LeaderEnds {drawing} {record} />
 <p class="q-row">
   {#if record.view}<button class="q-button" onclick={() => tools.take('note-leader')}>One more leader</button>{/if}
   <button class="q-button" onclick={() => tools.remove()}>Remove</button>

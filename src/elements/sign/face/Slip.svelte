@@ -1,6 +1,7 @@
 <script lang="ts">
   import { SIGN_NAMES, massIn, type Sign, type SignRecord } from '$elements/sign/draw';
   import Chips from '$lib/shared/Chips.svelte';
+  import LeaderEnds from '../../note/face/LeaderEnds.svelte';
   import LostLeaders from '../../note/face/LostLeaders.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -56,19 +57,7 @@
   {/if}
   <Toggle label="Mass" checked={is.mass ?? false} onchange={(on) => change(on ? { ...is, mass: true } : without(is, 'mass'))} />
 {/if}
-{#each record.leaders ?? [] as leader, i (i)}
-  <Chips
-    label={(record.leaders ?? []).length > 1 ? `Leader ${i + 1} ends with` : 'Leader ends with'}
-    options={[
-      ['arrow', 'arrow'],
-      ['dot', 'dot'],
-      ['triangle', 'triangle'],
-      ['none', 'nothing'],
-    ]}
-    value={leader.end}
-    onchange={(end) => put('End of the leader', { ...record, leaders: record.leaders!.map((l, k) => (k === i ? { ...l, end: end as 'dot' } : l)) })}
-  />
-{/each}
+<LeaderEnds {drawing} {record} />
 <p class="q-row">
   {#if record.view && is.sign !== 'mass-centre'}<button class="q-button" onclick={() => tools.take('note-leader')}>One more leader</button>{/if}
   <button class="q-button" onclick={() => tools.remove()}>Remove</button>
