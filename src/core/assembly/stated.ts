@@ -18,22 +18,24 @@ export interface StatedSize {
   readonly on: readonly Faces[];
 }
 
-/** Characteristics of ISO 1101 as its signs call them. */
-export type Characteristic =
-  | 'straightness'
-  | 'flatness'
-  | 'roundness'
-  | 'cylindricity'
-  | 'line-profile'
-  | 'surface-profile'
-  | 'parallelism'
-  | 'perpendicularity'
-  | 'angularity'
-  | 'position'
-  | 'coaxiality'
-  | 'symmetry'
-  | 'run-out'
-  | 'total-run-out';
+/** Geometrical characteristics of ISO 1101 (table 2), as signs and tolerances of the model call them. */
+export const CHARACTERISTICS = [
+  'straightness',
+  'flatness',
+  'roundness',
+  'cylindricity',
+  'line-profile',
+  'surface-profile',
+  'parallelism',
+  'perpendicularity',
+  'angularity',
+  'position',
+  'coaxiality',
+  'symmetry',
+  'run-out',
+  'total-run-out',
+] as const;
+export type Characteristic = (typeof CHARACTERISTICS)[number];
 
 export interface StatedTolerance {
   readonly of: Characteristic;
@@ -57,7 +59,6 @@ export interface Stated {
   readonly datums: readonly StatedDatum[];
 }
 
-export const NOTHING_STATED: Stated = { sizes: [], tolerances: [], datums: [] };
 export const isStated = (s: Stated): boolean => s.sizes.length + s.tolerances.length + s.datums.length > 0;
 
 /** What is stated on faces of one part, with its own numbers of faces. @param faceOf index of a face by its number before; undefined: of another part */

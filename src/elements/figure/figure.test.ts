@@ -1,8 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import type { DrawingDocument } from '../../core/document/records.ts';
-import { applySteps } from '../../core/document/steps.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
-import { Scene } from '../scene.ts';
+import { sceneWith as drawnWith } from '../testing/scene-with.ts';
 import { drawFigure, figurePath, smooth, type FigureRecord } from './draw.ts';
 import { figureKind, joinedPoint } from './kind.ts';
 import { figureRecord } from './record.ts';
@@ -15,14 +13,7 @@ const figure = (id: string, shape: FigureRecord['shape'], ...points: readonly (r
   shape,
   points,
 });
-const sceneWith = (...records: FigureRecord[]): Scene => {
-  const r = applySteps(
-    drawn.document,
-    records.map((record) => ({ op: 'put' as const, record })),
-  );
-  if (!r.ok) throw new Error(r.reason);
-  return new Scene({ ...drawn, document: r.document as DrawingDocument });
-};
+const sceneWith = (...records: FigureRecord[]) => drawnWith(drawn, ...records);
 
 describe('shapes', () => {
   test('a line, a rectangle, a circle', () => {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import type { DrawingDocument, DrawingDocumentRecord, ViewRecord } from '../../core/document/records.ts';
+import type { DrawingDocumentRecord, ViewRecord } from '../../core/document/records.ts';
 import { applySteps, dropWithDependants } from '../../core/document/steps.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { segmentsOf } from '../../core/picture/ink.ts';
@@ -8,7 +8,7 @@ import { findingsOf } from '../../core/proof/findings.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { scaled, shifted } from '../change.ts';
 import { pickAt } from '../testing/pick.ts';
-import { Scene } from '../scene.ts';
+import { sceneWith as drawnWith } from '../testing/scene-with.ts';
 import { drawNote } from './draw.ts';
 import { noteKind } from './kind.ts';
 import { noteRecord } from './record.ts';
@@ -16,14 +16,7 @@ import { wordsOf, type NoteRecord } from './words.ts';
 
 const drawn = await draftAll(smallMachine(), { bare: true });
 const top = drawn.document['view:top'] as ViewRecord;
-const sceneWith = (...records: DrawingDocumentRecord[]): Scene => {
-  const r = applySteps(
-    drawn.document,
-    records.map((record) => ({ op: 'put' as const, record })),
-  );
-  if (!r.ok) throw new Error(r.reason);
-  return new Scene({ ...drawn, document: r.document as DrawingDocument });
-};
+const sceneWith = (...records: DrawingDocumentRecord[]) => drawnWith(drawn, ...records);
 const onSheet = (text: string, more: Partial<NoteRecord> = {}): NoteRecord => ({
   type: 'note',
   id: 'note:1',

@@ -1,11 +1,10 @@
 import { encode } from 'fast-png';
 import { describe, expect, test } from 'vitest';
-import type { DrawingDocument, SheetRecord } from '../../core/document/records.ts';
-import { applySteps } from '../../core/document/steps.ts';
+import type { SheetRecord } from '../../core/document/records.ts';
 import { svgItems } from '../../core/picture/svg-items.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { composeSheet } from '../compose.ts';
-import { Scene } from '../scene.ts';
+import { sceneWith } from '../testing/scene-with.ts';
 import { pictureKind, type PictureRecord } from './kind.ts';
 import { pictureRecord } from './record.ts';
 
@@ -13,9 +12,7 @@ const drawn = await draftAll(smallMachine(), { bare: true, only: 'arrangement' }
 const [sheet] = drawn.scene.all('sheet') as readonly SheetRecord[];
 const png = Buffer.from(encode({ width: 4, height: 2, data: new Uint8Array(4 * 2 * 3).fill(128), channels: 3 })).toString('base64');
 const picture: PictureRecord = { type: 'picture', id: 'picture:1', sheet: sheet!.id, at: [30, 40], widthMm: 50, ratio: 0.5, name: 'logo.png', png };
-const r = applySteps(drawn.document, [{ op: 'put', record: picture }]);
-if (!r.ok) throw new Error(r.reason);
-const scene = new Scene({ ...drawn, document: r.document as DrawingDocument });
+const scene = sceneWith(drawn, picture);
 
 describe('a picture', () => {
   test('is a PNG and nothing else', () => {

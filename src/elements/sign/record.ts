@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { CHARACTERISTICS } from '../../core/assembly/stated.ts';
 import { id, point, ref } from '../../core/document/fields.ts';
 import { leaders } from '../../core/features/record.ts';
 
@@ -39,24 +40,6 @@ const surface = z.object({
   allowance: word,
   around: z.literal(true).exactOptional(),
 });
-
-/** Geometrical characteristics of ISO 1101 (table 2). */
-export const CHARACTERISTICS = [
-  'straightness',
-  'flatness',
-  'roundness',
-  'cylindricity',
-  'line-profile',
-  'surface-profile',
-  'parallelism',
-  'perpendicularity',
-  'angularity',
-  'position',
-  'coaxiality',
-  'symmetry',
-  'run-out',
-  'total-run-out',
-] as const;
 
 const toleranceRow = z
   .object({

@@ -2,29 +2,23 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { overlaps } from '../../core/base/rect.ts';
 import { wholeMass } from '../../core/ledger/centre-of-mass.ts';
-import type { DrawingDocument, DrawingDocumentRecord, ViewRecord } from '../../core/document/records.ts';
-import { applySteps, dropWithDependants } from '../../core/document/steps.ts';
+import { CHARACTERISTICS } from '../../core/assembly/stated.ts';
+import type { DrawingDocumentRecord, ViewRecord } from '../../core/document/records.ts';
+import { dropWithDependants } from '../../core/document/steps.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { inkOf, segmentsOf, textRect } from '../../core/picture/ink.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { pickAt } from '../testing/pick.ts';
 import { leadersInstead } from '../reattach.ts';
-import { Scene } from '../scene.ts';
+import { sceneWith as drawnWith } from '../testing/scene-with.ts';
 import { drawSign, massIn, type Sign, type SignRecord } from './draw.ts';
 import { signKind } from './kind.ts';
-import { CHARACTERISTICS, signRecord, WELDS } from './record.ts';
+import { signRecord, WELDS } from './record.ts';
 
 const drawn = await draftAll(smallMachine(), { bare: true });
 const top = drawn.document['view:top'] as ViewRecord;
-const sceneWith = (...records: DrawingDocumentRecord[]): Scene => {
-  const r = applySteps(
-    drawn.document,
-    records.map((record) => ({ op: 'put' as const, record })),
-  );
-  if (!r.ok) throw new Error(r.reason);
-  return new Scene({ ...drawn, document: r.document as DrawingDocument });
-};
+const sceneWith = (...records: DrawingDocumentRecord[]) => drawnWith(drawn, ...records);
 const drawing = drawn.document['drawing'] as Extract<DrawingDocumentRecord, { type: 'drawing' }>;
 const onSheet = (is: Sign): SignRecord => ({ type: 'sign', id: 'sign:1', view: null, sheet: top.sheet, at: [100, 100], is });
 const ring = pickAt(drawn.scene, top, [11, -25]);

@@ -1,11 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { contains } from '../../core/base/rect.ts';
-import type { DrawingDocument, SheetRecord } from '../../core/document/records.ts';
-import { applySteps } from '../../core/document/steps.ts';
+import type { SheetRecord } from '../../core/document/records.ts';
 import { textRect } from '../../core/picture/ink.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { composeSheet } from '../compose.ts';
-import { Scene } from '../scene.ts';
+import { sceneWith as drawnWith } from '../testing/scene-with.ts';
 import { drawTable, layOutTable, type TableRecord } from './draw.ts';
 import { withColumn, withoutColumn, withoutRow, withPasted, withRow } from './edit.ts';
 import { tableKind } from './kind.ts';
@@ -22,14 +21,7 @@ const table: TableRecord = {
   rows: [['Joint', 'Torque'], ['M8', '25 Nm, greased thread, in three steps'], ['M10']],
   head: true,
 };
-const sceneWith = (...records: TableRecord[]): Scene => {
-  const r = applySteps(
-    drawn.document,
-    records.map((record) => ({ op: 'put' as const, record })),
-  );
-  if (!r.ok) throw new Error(r.reason);
-  return new Scene({ ...drawn, document: r.document as DrawingDocument });
-};
+const sceneWith = (...records: TableRecord[]) => drawnWith(drawn, ...records);
 const scene = sceneWith(table);
 const recordOf = (steps: ReturnType<NonNullable<typeof tableKind.drag>>) => (steps[0]?.op === 'put' ? (steps[0].record as TableRecord) : undefined);
 

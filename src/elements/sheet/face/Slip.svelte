@@ -149,13 +149,15 @@
   li {
     font-size: 0.9rem;
   }
-  .trouble,
+  .must,
+  .should,
   .look {
     padding: 0.35rem 0.55rem;
     margin: 0.3rem 0;
     border-left: 3px solid var(--trouble);
     background: var(--trouble-soft);
   }
+  .should,
   .look {
     border-color: var(--ochre);
     background: var(--ochre-soft);

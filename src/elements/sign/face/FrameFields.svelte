@@ -1,7 +1,7 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { Sign } from '$elements/sign/draw';
-  import { CHARACTERISTICS } from '$elements/sign/record';
+  import { CHARACTERISTICS } from '$core/assembly/stated';
   import Chips from '$lib/shared/Chips.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
