@@ -325,7 +325,8 @@ class Drafter {
     const usual = this.sheetFormat;
     for (const [n, group] of groups.entries()) {
       const { assembly, bodies, whole } = partAlone(this.assembly, this.components, this.bodies, group.components);
-      const plan = planSpread(assembly, bodies, { frame, ...cancel });
+      // As for the whole: what would take minutes is left to the Explode stage.
+      const plan = bodies.length <= MOST_PLANNED ? planSpread(assembly, bodies, { frame, ...cancel }) : { pulls: [] };
       const spread = `spread:${n + 2}`;
       const view: ViewRecord = {
         ...this.view(`view:exploded-${n + 1}`, `sheet:exploded-${n + 1}`, group.name, 'isometric'),
@@ -337,10 +338,12 @@ class Drafter {
       const result = await this.spreadOn(view, whole(plan.pulls), spread, group.name);
       this.sheetFormat = this.formatForExploded(result, 0, group.items.length);
       const blocks = this.listRects(0);
-      const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
-      const ways = plan.pulls.map((p) => p.ways);
-      const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
-      await this.spreadOn(view, whole(fit.pulls), spread, group.name);
+      if (bodies.length <= MOST_FITTED) {
+        const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
+        const ways = plan.pulls.map((p) => p.ways);
+        const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
+        await this.spreadOn(view, whole(fit.pulls), spread, group.name);
+      }
       this.sheet(`exploded-${n + 1}`, `Exploded view: ${group.name}`);
       await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
       missing.push(...this.balloons(view.id, group.items, blocks));
