@@ -3,6 +3,7 @@ import { helicesOf } from './helices.ts';
 import { anyPerpendicular, cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { withinTurn } from '../base/angle.ts';
 import { pack, unpack } from '../base/pack.ts';
+import { stockOf, type Stock } from '../stock/profile.ts';
 
 /**
  * What is measured on a part, without its mesh: the exact ends and curves of its edges, its faces, and its round surfaces.
@@ -30,6 +31,8 @@ export interface PartFeatures {
   readonly helices: readonly Helix[];
   readonly box: PartGeometry['box'];
   readonly deflectionMm: number;
+  /** What it is made from. */
+  readonly stock: Stock;
 }
 
 export const ENDS_STRIDE = 9;
@@ -80,7 +83,7 @@ export const isWhole = (r: Round): boolean => r.turn > WHOLE_TURN;
 export const hasAxis = (r: Round): boolean => (r.kind === SurfaceKind.cylinder || r.kind === SurfaceKind.cone) && r.turn > MORE_THAN_HALF;
 
 const KIND = 'NQft';
-const VERSION = 2;
+const VERSION = 3;
 export const packFeatures = (f: PartFeatures): Uint8Array => pack(KIND, VERSION, f);
 /** @returns undefined for another version: they are taken from the geometry anew */
 export const unpackFeatures = (bytes: Uint8Array): PartFeatures | undefined => unpack<PartFeatures>(KIND, VERSION, bytes);
@@ -120,6 +123,7 @@ function take(g: PartGeometry): PartFeatures {
     helices: helicesOf(g, rounds),
     box: g.box,
     deflectionMm: g.deflectionMm,
+    stock: stockOf(g),
   };
 }
 

@@ -1,5 +1,7 @@
-import { boxOf, CurveKind, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
-import { IDENTITY, translation, type Placement } from '../base/placement.ts';
+import earcut from 'earcut';
+import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { applyToDirection, applyToPoint, IDENTITY, translation, type Placement } from '../base/placement.ts';
+import { vectorAt, type Vec3 } from '../base/vector.ts';
 import type { Assembly } from '../assembly/assembly.ts';
 import type { Body } from '../outline/scene.ts';
 
@@ -148,6 +150,68 @@ export function cylinder(radius: number, height: number, n = 32, bore = 0): Part
     }
   const area = Math.PI * (radius * radius - bore * bore);
   return geometry(m, area * height, 2 * area + 2 * Math.PI * (radius + bore) * height, radius * (1 - Math.cos(Math.PI / n)));
+}
+
+/** A closed outline, counter-clockwise, with inner ones, clockwise, from z = 0 up: every side is a flat face of its own. */
+export function prism(outlines: readonly (readonly (readonly [number, number])[])[], height: number): PartGeometry {
+  const m: Mesh = { positions: [], triangles: [], faces: [], normals: [], faceKind: [], faceParams: [], edges: [] };
+  const points = outlines.flat();
+  const n = points.length;
+  for (const z of [0, height]) for (const [x, y] of points) m.positions.push(x, y, z);
+  const holes = outlines.slice(0, -1).map((_, i) => outlines.slice(0, i + 1).reduce((s, o) => s + o.length, 0));
+  const ends = earcut(points.flat(), holes);
+  m.faceKind.push(SurfaceKind.plane, SurfaceKind.plane);
+  m.faceParams.push([0, 0, 0, 0, 0, -1], [0, 0, height, 0, 0, 1]);
+  let area = 0;
+  for (let t = 0; t < ends.length; t += 3) {
+    let [a, b, c] = [ends[t]!, ends[t + 1]!, ends[t + 2]!];
+    const twice = (points[b]![0] - points[a]![0]) * (points[c]![1] - points[a]![1]) - (points[b]![1] - points[a]![1]) * (points[c]![0] - points[a]![0]);
+    if (twice < 0) [b, c] = [c, b];
+    area += Math.abs(twice) / 2;
+    m.triangles.push(a, c, b, a + n, b + n, c + n);
+    m.faces.push(0, 1);
+    m.normals.push(...[0, 0, -1, 0, 0, -1, 0, 0, -1], ...[0, 0, 1, 0, 0, 1, 0, 0, 1]);
+  }
+  let first = 0;
+  let around = 0;
+  for (const o of outlines) {
+    const [face, count] = [m.faceKind.length, o.length];
+    o.forEach(([x, y], i) => {
+      const j = (i + 1) % count;
+      const [a, b] = [first + i, first + j];
+      const [dx, dy] = [o[j]![0] - x, o[j]![1] - y];
+      const l = Math.hypot(dx, dy);
+      around += l;
+      const normal = [dy / l, -dx / l, 0];
+      m.triangles.push(a, b, b + n, a, b + n, a + n);
+      m.faces.push(face + i, face + i);
+      for (let k = 0; k < 6; k++) m.normals.push(...normal);
+      m.faceKind.push(SurfaceKind.plane);
+      m.faceParams.push([x, y, 0, ...normal]);
+      const edge = (vertices: number[], faces: [number, number]) =>
+        m.edges.push({ vertices, class: EdgeClass.sharp, faces, curve: CurveKind.line, params: NO_CIRCLE });
+      edge([a, b], [0, face + i]);
+      edge([a + n, b + n], [1, face + i]);
+      edge([a, a + n], [face + i, face + ((i + count - 1) % count)]);
+    });
+    first += count;
+  }
+  return geometry(m, area * height, 2 * area + around * height, 0);
+}
+
+/** The same geometry in another place and position of its own frame. */
+export function moved(g: PartGeometry, to: Placement): PartGeometry {
+  const each = (a: ArrayLike<number>, stride: number, at: number, f: (p: Placement, v: Vec3) => Vec3, out: { [i: number]: number }) => {
+    for (let i = at; i + 2 < a.length; i += stride) f(to, vectorAt(a, i)).forEach((c, k) => (out[i + k] = c));
+  };
+  const [positions, cornerNormals, faceParams, edgeParams] = [g.positions.slice(), g.cornerNormals.slice(), g.faceParams.slice(), g.edgeParams.slice()];
+  each(g.positions, 3, 0, applyToPoint, positions);
+  each(g.cornerNormals, 3, 0, applyToDirection, cornerNormals);
+  each(g.faceParams, FACE_STRIDE, 0, applyToPoint, faceParams);
+  each(g.faceParams, FACE_STRIDE, 3, applyToDirection, faceParams);
+  each(g.edgeParams, EDGE_STRIDE, 0, applyToPoint, edgeParams);
+  each(g.edgeParams, EDGE_STRIDE, 3, applyToDirection, edgeParams);
+  return { ...g, positions, cornerNormals, faceParams, edgeParams, box: boxOf(positions), centroid: applyToPoint(to, g.centroid) };
 }
 
 /** A sphere about the origin: one face, exact normals. */
