@@ -11,7 +11,8 @@ import { composeSheet } from '../elements/compose.ts';
 import { Scene } from '../elements/scene.ts';
 import type { Standard } from '../core/sheet/formats.ts';
 import { computeView } from '../core/views/compute-view.ts';
-import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
+import { writeCsv } from '../formats/csv.ts';
+import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
 
 export interface DraftFileOptions {
   readonly out: string;
@@ -44,8 +45,7 @@ export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<s
   await writeFile(join(options.out, 'drawing.pdf'), await sheetsAsPdf(document, sheets, results, font));
   const svgs = sheetsAsSvg(sheets, results, font);
   await Promise.all(svgs.map((svg, i) => writeFile(join(options.out, `sheet-${i + 1}.svg`), svg)));
-  const list = recordsOf(document, 'list')[0];
-  await writeFile(join(options.out, 'parts-list.csv'), listAsCsv(list?.columns, items, scene.ledger));
+  await writeFile(join(options.out, 'parts-list.csv'), writeCsv(listAsTable(scene)));
   await writeFile(join(options.out, 'drawing.json'), writeDrawing(document));
   const identified = new Set(findings.filter((f) => f.code === 'NOT_IDENTIFIED').flatMap((f) => f.about));
   return {

@@ -14,6 +14,7 @@ import {
 } from '../core/document/records.ts';
 import { referencesOf } from '../core/document/refs.ts';
 import { itemsOf, type Item } from '../core/ledger/items.ts';
+import { groupsOf, type Group } from '../core/ledger/groups.ts';
 import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
 import { pageOf, type Page } from '../core/sheet/page.ts';
 import { seenAs } from '../core/views/detail.ts';
@@ -229,6 +230,11 @@ export class Scene {
 
   itemAt(path: string): Item | undefined {
     return this.itemOf(this.paths.get(path)?.index);
+  }
+
+  /** Sub-assemblies as rows of lists, in the order of the tree. */
+  get groups(): readonly Group[] {
+    return groupsOf(this.assembly, this.document, this.items);
   }
 
   /** Material family of each component, for the hatching. */

@@ -1,9 +1,9 @@
-import { drawingOf, type DrawingDocument, type LedgerRecord, type ListColumn } from '../core/document/records.ts';
-import type { Item } from '../core/ledger/items.ts';
-import { cellText, DEFAULT_LIST_COLUMNS } from '../core/ledger/list-rows.ts';
+import { drawingOf, type DrawingDocument } from '../core/document/records.ts';
+import { DEFAULT_LIST_COLUMNS } from '../core/ledger/list-rows.ts';
 import type { DisplayList } from '../core/picture/display-list.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
-import { writeCsv } from './csv.ts';
+import { listTable } from '../elements/list/rows.ts';
+import type { Scene } from '../elements/scene.ts';
 import { writePdf } from './pdf.ts';
 import { writeSvg } from './svg.ts';
 
@@ -33,7 +33,8 @@ export function sheetsAsSvg(sheets: readonly DisplayList[], results: ReadonlyMap
   return sheets.map((s) => writeSvg(s, { images, style }));
 }
 
-export function listAsCsv(columns: readonly ListColumn[] | undefined, items: readonly Item[], { massUnit }: Pick<LedgerRecord, 'massUnit'>): string {
-  const wanted = columns ?? DEFAULT_LIST_COLUMNS;
-  return writeCsv([wanted.map((c) => c.title), ...items.map((i) => wanted.map((c) => cellText(i, c.key, massUnit)))]);
+/** The table of a parts list, as it is drawn: the one that is asked for, else the first, else one by ISO 7573. */
+export function listAsTable(scene: Scene, id?: string): string[][] {
+  const list = scene.one('list', id) ?? scene.all('list')[0];
+  return listTable(list ?? { type: 'list', id: '', sheet: '', columns: DEFAULT_LIST_COLUMNS }, scene);
 }

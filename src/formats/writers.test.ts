@@ -4,9 +4,10 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
-import { PLAIN_LEDGER } from '../core/document/records.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
-import { listAsCsv, shadingPngs, sheetsAsPdf, sheetsAsSvg } from './drawing-files.ts';
+import { sceneWith } from '../elements/testing/scene-with.ts';
+import { writeCsv } from './csv.ts';
+import { listAsTable, shadingPngs, sheetsAsPdf, sheetsAsSvg } from './drawing-files.ts';
 import type { DisplayList } from '../core/picture/display-list.ts';
 import { emFor, textWidth } from '../core/picture/lettering.ts';
 import { num } from '../core/picture/shapes.ts';
@@ -167,14 +168,12 @@ describe('pictures and lists', () => {
     expect([png.width, png.height]).toEqual([w.width, w.height]);
   });
   test('the list has a row per item in the columns of the sheet', () => {
-    const rows = listAsCsv(
-      [
-        { key: 'item', title: 'No.', widthMm: 10 },
-        { key: 'description', title: 'What', widthMm: 50 },
-      ],
-      drawn.items,
-      PLAIN_LEDGER,
-    ).split('\r\n');
+    const [list] = drawn.scene.all('list');
+    const columns = [
+      { key: 'item', title: 'No.', widthMm: 10 },
+      { key: 'description', title: 'What', widthMm: 50 },
+    ];
+    const rows = writeCsv(listAsTable(sceneWith(drawn, { ...list!, columns }), list!.id)).split('\r\n');
     expect(rows[0]).toBe('\ufeffNo.,What');
     expect(rows.length).toBe(9);
   });

@@ -106,10 +106,10 @@ describe('exploded views on the server', () => {
   });
 
   test('are taken along as an animated model and as a picture for each step', async () => {
-    const glb = await exportFile(id, 'apart.glb', 'spread:1');
+    const glb = await exportFile(id, 'apart.glb', { spread: 'spread:1' });
     expect([glb.type, Buffer.from(glb.data).subarray(0, 4).toString()]).toEqual(['model/gltf-binary', 'glTF']);
-    const zip = Buffer.from((await exportFile(id, 'steps.zip', 'spread:1')).data);
+    const zip = Buffer.from((await exportFile(id, 'steps.zip', { spread: 'spread:1' })).data);
     expect([1, 2, 3, 4].map((n) => zip.includes(`step-00${n}.svg`))).toEqual([true, true, true, false]);
-    await expect(exportFile(id, 'apart.glb', 'spread:9')).rejects.toMatchObject({ code: 'NOT_FOUND' });
+    await expect(exportFile(id, 'apart.glb', { spread: 'spread:9' })).rejects.toMatchObject({ code: 'NOT_FOUND' });
   });
 });

@@ -159,6 +159,10 @@ export const numbersRecord = z
     of: z.record(z.string().max(500), z.int().min(1)).readonly(),
     /** The highest number ever given. */
     last: z.int().min(0),
+    /** What is written instead of a number: `3.1`. */
+    labels: z.record(z.string().max(500), z.string().min(1).max(12)).readonly().exactOptional(),
+    /** Ids of what keeps its number when numbers are given anew. */
+    locked: z.array(z.string().max(500)).max(20_000).readonly().exactOptional(),
   })
   .readonly();
 

@@ -1,13 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, sheetsOf, type ViewRecord } from '../document/records.ts';
 import { viewRect } from '../../elements/view/draw.ts';
-import { listBlocks } from '../../elements/list/draw.ts';
-import { formatByName, ISO_SCALES, sheetGeometry, styleFor } from '../sheet/formats.ts';
-import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { ISO_SCALES } from '../sheet/formats.ts';
 import { nearestEdge } from '../views/nearest-edge.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';
-import { overlaps } from '../base/rect.ts';
 
 describe('the first drawing of a small machine', async () => {
   const drawn = await draftAll(smallMachine());
@@ -183,17 +180,6 @@ describe('other sheets', () => {
     expect(findings.filter((f) => f.code === 'OUTSIDE_FRAME' || f.code === 'OVERLAP')).toEqual([]);
     // There is no room for so many balloons around one view on A4: as many as there is room for are placed.
     expect(recordsOf(document, 'balloon').length).toBeGreaterThan(20);
-  });
-  test('a long list stands in blocks side by side, all above the title block and none over another', () => {
-    const geometry = sheetGeometry(formatByName('A3')!, true);
-    const blocks = listBlocks(75, 180, geometry, styleFor(formatByName('A3')!));
-    expect(blocks.length).toBeGreaterThan(1);
-    expect(blocks.at(-1)!.to).toBe(75);
-    blocks.forEach((b, i) => {
-      expect(b.rect.y).toBeGreaterThanOrEqual(geometry.frame.y);
-      expect(overlaps(b.rect, titleBlockRect(geometry), -0.001)).toBe(false);
-      for (const o of blocks.slice(i + 1)) expect(overlaps(b.rect, o.rect, -0.001)).toBe(false);
-    });
   });
 });
 

@@ -21,10 +21,10 @@ import { fitSpread } from '../explode/fit.ts';
 import { pullRecord } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
-import { DEFAULT_LIST_COLUMNS } from '../ledger/list-rows.ts';
+import { listColumnsFor } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type DirectionName, type ViewFrame } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { listBlocks, rowsPerSheet } from '../../elements/list/draw.ts';
+import { listRects, sheetsForList } from '../../elements/list/layout.ts';
 import { viewBox } from '../shade/raster.ts';
 import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
 import { rectOf, type Rect } from '../base/rect.ts';
@@ -97,7 +97,6 @@ const MOST_PLANNED = 1500;
 /** … and of which it is arranged for the sheet besides being tightened. */
 const MOST_FITTED = 400;
 
-const LIST_WIDTH_MM = DEFAULT_LIST_COLUMNS.reduce((s, c) => s + c.widthMm, 0);
 /** A list that leaves less of the sheet's width or height to the exploded view goes onto sheets of its own. */
 const LEAST_SHARE_BESIDE = 0.4;
 
@@ -307,14 +306,14 @@ class Drafter {
       await this.spreadOn(view, fit.pulls);
     }
     const sheet = this.sheet(3, this.listApart ? 'Exploded view' : 'Exploded view and parts list');
-    if (!this.listApart) this.records['list:1'] = { type: 'list', id: 'list:1', sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS };
+    if (!this.listApart) this.records['list:1'] = this.list(1, sheet.id);
     const blocks = this.listRects(items.length);
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
     const groups = items.length >= MANY_ITEMS ? explodedGroups(this.assembly, this.components, this.bodies, items) : [];
     const missing = groups.length > 1 ? await this.explodedByGroups(groups) : this.balloons('view:exploded', items, blocks);
     this.balloonsElsewhere(missing);
     this.step('balloons placed');
-    if (this.listApart) this.listSheets(items.length);
+    if (this.listApart) this.listSheets();
   }
 
   /** An exploded view for each group of parts on a sheet of its own, with the balloons of its items; returns those that show no edge there. */
@@ -429,8 +428,20 @@ class Drafter {
   /** What an exploded view has to keep clear of: the title block, and the list unless that has sheets of its own. */
   private listRects(rows: number): Rect[] {
     const geometry = sheetGeometry(this.sheetFormat, this.landscape);
-    const blocks = this.listApart || rows === 0 ? [] : listBlocks(rows, LIST_WIDTH_MM, geometry, styleFor(this.sheetFormat));
-    return [titleBlockRect(geometry), ...blocks.map((b) => b.rect)];
+    const blocks = this.listApart || rows === 0 ? [] : this.laidOut((list, scene) => listRects(list, scene));
+    return [titleBlockRect(geometry), ...blocks];
+  }
+
+  private list(part: number, sheet: string): ListRecord {
+    return { type: 'list', id: `list:${part}`, sheet, columns: listColumnsFor(this.options.standard ?? 'iso') };
+  }
+
+  /** Something about the whole list as it would stand on a sheet of the size in hand. */
+  private laidOut<T>(ask: (list: ListRecord, scene: Scene) => T): T {
+    const sheet: SheetRecord = { type: 'sheet', id: 'sheet:list', order: 0, name: '', size: this.sheetFormat.name, landscape: this.landscape };
+    const list = this.list(1, sheet.id);
+    const document = { ...this.records, [sheet.id]: sheet, [list.id]: list };
+    return ask(list, new Scene({ document, assembly: this.assembly, results: this.results }));
   }
 
   /** Does a list of so many rows leave enough of the sheet to the view? */
@@ -442,13 +453,12 @@ class Drafter {
   }
 
   /** Sheets with nothing but the list, as many as it takes. */
-  private listSheets(rows: number): void {
+  private listSheets(): void {
     this.sheetFormat = this.format;
-    const of = Math.ceil(rows / rowsPerSheet(LIST_WIDTH_MM, sheetGeometry(this.format, this.landscape), styleFor(this.format)));
+    const of = this.laidOut(sheetsForList);
     for (let part = 1; part <= of; part++) {
       const sheet = this.sheet(3 + part, of > 1 ? `Parts list, ${part} of ${of}` : 'Parts list');
-      const list: ListRecord = { type: 'list', id: `list:${part}`, sheet: sheet.id, columns: DEFAULT_LIST_COLUMNS, ...(of > 1 ? { share: { part, of } } : {}) };
-      this.records[list.id] = list;
+      this.records[`list:${part}`] = { ...this.list(part, sheet.id), ...(of > 1 ? { share: { part, of } } : {}) };
     }
   }
 

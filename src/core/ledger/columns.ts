@@ -1,5 +1,5 @@
 import type { ColumnKind, LedgerRecord, OwnColumn } from '../document/records.ts';
-import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from './items.ts';
+import { massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from './items.ts';
 import { MATERIALS } from './materials.ts';
 
 /** A column of the properties grid. */
@@ -85,7 +85,7 @@ export const visibleColumns = (ledger: LedgerRecord): GridColumn[] => allColumns
 export function gridText(item: Item, column: GridColumn, massUnit: 'kg' | 'lb' = 'kg'): string {
   switch (column.key) {
     case 'item':
-      return String(item.number);
+      return numberText(item);
     case 'quantity':
       return item.quantityText ?? String(item.quantity);
     case 'mass':
@@ -98,7 +98,7 @@ export function gridText(item: Item, column: GridColumn, massUnit: 'kg' | 'lb' =
 /** Where a cell's value comes from, for one line under it. */
 export function gridOrigin(item: Item, column: GridColumn): string {
   if (column.key === 'mass') return item.massOrigin;
-  if (column.key === 'item') return 'Given by the ledger.';
+  if (column.key === 'item') return item.locked ? 'Typed here.' : 'Given by the ledger.';
   if (column.key === 'quantity') return 'Counted in the assembly.';
   return column.key.startsWith('own:') ? (column.key in item.own ? 'Typed here.' : 'Not typed.') : item.values[column.key as PropertyKey].origin;
 }

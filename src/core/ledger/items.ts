@@ -1,7 +1,7 @@
 import { NAME_SOURCE_TEXT } from '../assembly/naming.ts';
 import type { Assembly, Part } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord, type RecordOf } from '../document/records.ts';
+import { ledgerOf, recordsOf, type DrawingDocument, type LedgerRecord, type NumbersRecord, type RecordOf } from '../document/records.ts';
 import { densityAmong, densityOf } from './materials.ts';
 
 /** Built-in properties, in the order of the grid. */
@@ -45,6 +45,10 @@ export interface Value {
 /** A row of the ledger: one distinct part, or a row of the drafter's own, which has no components. */
 export interface Item {
   readonly number: number;
+  /** What is written instead of the number: `3.1`. */
+  readonly label?: string;
+  /** Giving numbers anew leaves its number. */
+  readonly locked?: true;
   /** Id of the part. */
   readonly part: string;
   readonly quantity: number;
@@ -69,7 +73,8 @@ export interface Item {
 export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
   const typed = new Map(recordsOf(doc, 'property').map((r) => [r.part, r]));
   const { materials } = ledgerOf(doc);
-  const numbers = doc['numbers']?.type === 'numbers' ? doc['numbers'].of : {};
+  const given = doc['numbers']?.type === 'numbers' ? doc['numbers'] : undefined;
+  const numbers = given?.of ?? {};
   const components = new Map<number, number[]>();
   for (const c of componentsOf(assembly)) {
     const list = components.get(c.part);
@@ -83,6 +88,7 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
     const mass = massOf(part, values.material, record?.values['mass'], materials);
     return {
       number: numbers[part.id] ?? i + 1,
+      ...writtenAs(given, part.id),
       part: part.id,
       quantity: list.length,
       components: list,
@@ -94,17 +100,13 @@ export function itemsOf(assembly: Assembly, doc: DrawingDocument): Item[] {
       gaps: gapsOf(values),
     };
   });
-  return [...modelled, ...ownRows(doc, typed, numbers, modelled)];
+  return [...modelled, ...ownRows(doc, typed, given, modelled)];
 }
 
 /** Rows of the drafter's own, after those of the model; they want a description, nothing else. */
-function ownRows(
-  doc: DrawingDocument,
-  typed: ReadonlyMap<string, RecordOf<'property'>>,
-  numbers: Readonly<Record<string, number>>,
-  modelled: readonly Item[],
-): Item[] {
+function ownRows(doc: DrawingDocument, typed: ReadonlyMap<string, RecordOf<'property'>>, given: NumbersRecord | undefined, modelled: readonly Item[]): Item[] {
   const rows = [...recordsOf(doc, 'row')].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+  const numbers = given?.of ?? {};
   let last = Math.max(0, ...modelled.map((i) => i.number));
   return rows.map((r): Item => {
     const record = typed.get(r.id);
@@ -114,6 +116,7 @@ function ownRows(
     if (!r.unnumbered) last = Math.max(last + 1, numbers[r.id] ?? 0);
     return {
       number: r.unnumbered ? 0 : (numbers[r.id] ?? last),
+      ...writtenAs(given, r.id),
       part: r.id,
       quantity: r.quantity.trim() !== '' && Number.isFinite(count) ? count : 1,
       quantityText: r.quantity,
@@ -129,10 +132,22 @@ function ownRows(
   });
 }
 
+function writtenAs(given: NumbersRecord | undefined, part: string): Pick<Item, 'label' | 'locked'> {
+  const label = given?.labels?.[part];
+  return { ...(label ? { label } : {}), ...(given?.locked?.includes(part) ? { locked: true as const } : {}) };
+}
+
+/** The number of an item as it is written. */
+export const numberText = (i: Item): string => (i.unnumbered ? '' : (i.label ?? String(i.number)));
+
 const NO_PART = { name: '', properties: {} } as Pick<Part, 'name' | 'properties'> as Part;
 
 /** Is it in the model, so that it can be seen and pointed at? */
 export const isModelled = (i: Item): boolean => i.components.length > 0;
+
+/** Values of what has only a name in the model: a sub-assembly. */
+export const valuesOfNamed = (name: string, typed: Readonly<Record<string, string>>, when: Readonly<Record<string, string>>): Record<PropertyKey, Value> =>
+  valuesOf({ ...NO_PART, name }, typed, when);
 
 /** Names under which files carry the built-in properties, compared without case, blanks and punctuation. */
 const FILE_NAMES: Readonly<Record<PropertyKey, readonly string[]>> = {

@@ -1,7 +1,10 @@
 import type { ListColumn } from '../document/records.ts';
-import { massText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
+import { massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
 
-export const LIST_COLUMN_KEYS = ['item', 'quantity', ...PROPERTY_KEYS, 'mass', 'totalMass'] as const;
+/** Columns whose cells are counted, weighed or measured, never typed. */
+const COMPUTED = ['quantity', 'mass', 'totalMass', 'level', 'stock', 'length', 'width', 'thickness', 'box', 'totalLength', 'area'] as const;
+
+export const LIST_COLUMN_KEYS = ['item', ...COMPUTED.slice(0, 1), ...PROPERTY_KEYS, ...COMPUTED.slice(1)] as const;
 
 export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
   item: 'Item',
@@ -9,35 +12,86 @@ export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
   ...PROPERTY_TITLES,
   mass: 'Mass',
   totalMass: 'Total mass',
+  level: 'Level',
+  stock: 'Stock',
+  length: 'Length',
+  width: 'Width',
+  thickness: 'Thickness',
+  box: 'Least box',
+  totalLength: 'Total length',
+  area: 'Area',
 };
 
 /** Columns of a parts list by ISO 7573, 180 mm in all: as wide as the title block. */
 export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
   { key: 'item', title: 'Item', widthMm: 10 },
   { key: 'quantity', title: 'Qty', widthMm: 9 },
-  { key: 'description', title: 'Description', widthMm: 69 },
-  { key: 'drawingNumber', title: 'Drawing number', widthMm: 30 },
-  { key: 'material', title: 'Material', widthMm: 41 },
+  { key: 'description', title: 'Description', widthMm: 69, long: 'wrap' },
+  { key: 'drawingNumber', title: 'Drawing number', widthMm: 30, long: 'wrap' },
+  { key: 'material', title: 'Material', widthMm: 41, long: 'wrap' },
   { key: 'mass', title: 'Mass', widthMm: 21 },
 ];
 
-/** Text of one cell, own columns too. */
-export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg'): string {
+/** Columns of a parts list by ASME Y14.34: find number, quantity required, identifying number, nomenclature, material or specification. */
+const ASME_COLUMNS: readonly ListColumn[] = [
+  { key: 'item', title: 'FIND NO.', widthMm: 15 },
+  { key: 'quantity', title: 'QTY REQD', widthMm: 16 },
+  { key: 'partNumber', title: 'PART OR IDENTIFYING NO.', widthMm: 42, long: 'wrap' },
+  { key: 'description', title: 'NOMENCLATURE OR DESCRIPTION', widthMm: 62, long: 'wrap' },
+  { key: 'material', title: 'MATERIAL / SPEC', widthMm: 45, long: 'wrap' },
+];
+
+const CUT_COLUMNS: readonly ListColumn[] = [
+  { key: 'item', title: 'Item', widthMm: 10 },
+  { key: 'quantity', title: 'Qty', widthMm: 9 },
+  { key: 'description', title: 'Description', widthMm: 41, long: 'wrap' },
+  { key: 'stock', title: 'Stock', widthMm: 34, long: 'wrap' },
+  { key: 'length', title: 'Length', widthMm: 15 },
+  { key: 'width', title: 'Width', widthMm: 14 },
+  { key: 'thickness', title: 'Thick', widthMm: 13 },
+  { key: 'material', title: 'Material', widthMm: 27, long: 'wrap' },
+  { key: 'totalLength', title: 'Total', widthMm: 17 },
+];
+
+const BUYING_COLUMNS: readonly ListColumn[] = [
+  { key: 'item', title: 'Item', widthMm: 10 },
+  { key: 'quantity', title: 'Qty', widthMm: 9 },
+  { key: 'description', title: 'Description', widthMm: 61, long: 'wrap' },
+  { key: 'supplier', title: 'Supplier', widthMm: 40, long: 'wrap' },
+  { key: 'supplierNumber', title: "Supplier's number", widthMm: 35, long: 'wrap' },
+  { key: 'remark', title: 'Remark', widthMm: 25, long: 'wrap' },
+];
+
+/** Layouts that are ready to be taken; all 180 mm wide. */
+export const LIST_STYLES = [
+  { name: 'ISO 7573', columns: DEFAULT_LIST_COLUMNS },
+  { name: 'ASME Y14.34', columns: ASME_COLUMNS },
+  { name: 'Cut list', columns: CUT_COLUMNS, rows: 'stock' },
+  { name: 'Buying', columns: BUYING_COLUMNS },
+] as const satisfies readonly { readonly name: string; readonly columns: readonly ListColumn[]; readonly rows?: 'stock' }[];
+
+/** Columns of the list of a first drawing. */
+export const listColumnsFor = (standard: 'iso' | 'asme'): readonly ListColumn[] => (standard === 'asme' ? ASME_COLUMNS : DEFAULT_LIST_COLUMNS);
+
+/** Text of a cell that the item alone answers, own columns too. @param quantity of its row */
+export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg', quantity: number = item.quantity): string {
   switch (key) {
     case 'item':
-      return item.unnumbered ? '' : String(item.number);
+      return numberText(item);
     case 'quantity':
-      return item.quantityText ?? String(item.quantity);
+      return item.quantityText ?? String(quantity);
     case 'mass':
       return massText(item.massKg, massUnit);
     case 'totalMass':
-      return massText(item.massKg === undefined ? undefined : item.massKg * item.quantity, massUnit);
+      return massText(item.massKg === undefined ? undefined : item.massKg * quantity, massUnit);
     default:
       return item.values[key as PropertyKey]?.text ?? item.own[key] ?? '';
   }
 }
 
+const FIGURES: readonly string[] = ['quantity', 'mass', 'totalMass', 'length', 'width', 'thickness', 'totalLength', 'area'];
+
 /** Figures stand to the right, words to the left (ISO 7573). */
 export function cellAlignment(key: string): 'start' | 'end' | 'middle' {
-  return key === 'item' ? 'middle' : key === 'quantity' || key === 'mass' || key === 'totalMass' ? 'end' : 'start';
+  return key === 'item' || key === 'level' ? 'middle' : FIGURES.includes(key) ? 'end' : 'start';
 }

@@ -16,6 +16,7 @@ export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   IDENTIFIED_TWICE: { title: 'An item has one balloon in a view', basis: 'ISO 6433' },
   NO_LIST: { title: 'Numbers have a parts list', basis: 'ISO 7573' },
   NOT_IN_LIST: { title: 'Every number has its row', basis: 'ISO 7573' },
+  LIST_CUT_SHORT: { title: 'The list cuts no text short', basis: PRACTICE },
   LIST_GAP: { title: 'The list has what each source asks for', basis: 'ISO 7573' },
   BOUGHT_NUMBERED: { title: 'Bought parts have no drawing number', basis: PRACTICE },
   MASS_UNKNOWN: { title: 'Masses are known', basis: PRACTICE },

@@ -157,5 +157,5 @@ function numbersAfter(before: Assembly, after: Assembly, doc: DrawingDocument, r
     return free;
   };
   for (const id of used) of[id] ??= next();
-  return { type: 'numbers', id: 'numbers', of, last };
+  return { ...(known ?? { type: 'numbers', id: 'numbers' }), of, last };
 }

@@ -1,3 +1,4 @@
+import { numberText } from '../../core/ledger/items.ts';
 import { pointToSegment, segmentsCross } from '../../core/base/rect.ts';
 import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
 import { HIDDEN } from '../../core/outline/linework.ts';
@@ -18,13 +19,13 @@ export function balloonFindings(balloons: readonly BalloonRecord[], sheet: strin
 function offTarget(balloons: readonly BalloonRecord[], sheet: string, scene: Scene): Finding[] {
   return strayBalloons(scene, balloons).map(({ balloon, view, aim }) => {
     const item = scene.itemAt(balloon.component);
-    const name = item ? `Balloon ${item.number}` : 'A balloon';
+    const name = item ? `Balloon ${numberText(item)}` : 'A balloon';
     const base = { severity: 'must', sheet, about: [balloon.id], ...(aim ? { fix: 'Re-aim it' } : {}) } as const;
     if (!item) return { ...base, code: 'OFF_TARGET', text: `${name} points at a part that is gone. Re-aim it, or remove it.` };
     const result = scene.result(view.id)!;
     const under = scene.itemOf(componentAt(result, ...balloon.anchor));
     if (under && under !== item)
-      return { ...base, code: 'WRONG_TARGET', text: `${name} points at ${under.number} ${under.values.description.text} in ${view.name}.` };
+      return { ...base, code: 'WRONG_TARGET', text: `${name} points at ${numberText(under)} ${under.values.description.text} in ${view.name}.` };
     if (hiddenAt(result, balloon, view, scene)) return { ...base, code: 'HIDDEN_TARGET', text: `${name} ends on an edge that is hidden in ${view.name}.` };
     return {
       ...base,

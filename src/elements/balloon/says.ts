@@ -1,5 +1,5 @@
 import type { BalloonRecord } from '../../core/document/records.ts';
-import type { Item } from '../../core/ledger/items.ts';
+import { numberText, type Item } from '../../core/ledger/items.ts';
 import type { Scene } from '../scene.ts';
 
 type Word = NonNullable<BalloonRecord['says']>;
@@ -18,7 +18,7 @@ export const WORD_NAMES: Readonly<Record<Word, string>> = {
 /** A word of an item as a balloon writes it; `?` of none. */
 export function wordOf(item: Item | undefined, word: Word): string {
   if (!item) return '?';
-  if (word === 'number') return String(item.number);
+  if (word === 'number') return numberText(item);
   if (word === 'quantity') return item.quantityText ?? String(item.quantity);
   return item.values[word].text || '–';
 }

@@ -1,15 +1,26 @@
-import { contains, rectOf } from '../../core/base/rect.ts';
+import { contains } from '../../core/base/rect.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 import { recordsOf, type ListColumn, type ListRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 import type { Scene } from '../scene.ts';
-import { drawList } from './draw.ts';
+import { layOutList } from './layout.ts';
 
-/** Changes the columns of a list; all parts of one that goes over several sheets have the same. */
-export function putColumns(list: ListRecord, scene: Scene, columns: readonly ListColumn[]): Step[] {
-  const parts = list.share ? recordsOf(scene.document, 'list').filter((l) => l.share) : [list];
-  return parts.map((l) => ({ op: 'put', record: { ...l, columns } }));
+/** Changes what a list shows; all parts of one that goes over several sheets show the same, each in its own place. */
+export function putList(list: ListRecord, scene: Scene): Step[] {
+  if (!list.share) return [{ op: 'put', record: list }];
+  return recordsOf(scene.document, 'list')
+    .filter((l) => l.share)
+    .map((l) => {
+      const { id, sheet, share, at, to, corner } = l;
+      const { at: _at, to: _to, corner: _corner, ...shown } = list;
+      return {
+        op: 'put',
+        record: { ...shown, id, sheet, ...(share ? { share } : {}), ...(at ? { at } : {}), ...(to ? { to } : {}), ...(corner ? { corner } : {}) },
+      };
+    });
 }
+
+export const putColumns = (list: ListRecord, scene: Scene, columns: readonly ListColumn[]): Step[] => putList({ ...list, columns }, scene);
 
 export const retitled = (list: ListRecord, scene: Scene, at: number, title: string): Step[] =>
   putColumns(
@@ -18,14 +29,17 @@ export const retitled = (list: ListRecord, scene: Scene, at: number, title: stri
     list.columns.map((c, k) => (k === at ? { ...c, title } : c)),
   );
 
-/** @param by -1: to the left, 1: to the right */
-export function shiftedColumn(list: ListRecord, scene: Scene, at: number, by: number): Step[] {
+/** @param to place among the columns, from 0 */
+export function placedColumn(list: ListRecord, scene: Scene, at: number, to: number): Step[] {
   const columns = [...list.columns];
   const [c] = columns.splice(at, 1);
-  if (!c) return [];
-  columns.splice(at + by, 0, c);
+  if (!c || to === at) return [];
+  columns.splice(to, 0, c);
   return putColumns(list, scene, columns);
 }
+
+/** @param by -1: to the left, 1: to the right */
+export const shiftedColumn = (list: ListRecord, scene: Scene, at: number, by: number): Step[] => placedColumn(list, scene, at, at + by);
 
 export const withoutColumn = (list: ListRecord, scene: Scene, at: number): Step[] =>
   putColumns(
@@ -34,17 +48,12 @@ export const withoutColumn = (list: ListRecord, scene: Scene, at: number): Step[
     list.columns.filter((_, k) => k !== at),
   );
 
-/** The column at a place on the sheet. */
-export function columnAt(list: ListRecord, scene: Scene, at: Vec2): number | undefined {
-  const total = list.columns.reduce((sum, c) => sum + c.widthMm, 0);
-  for (const block of drawList(list, scene.items, scene.ledger, scene.page(list.sheet), scene.one('sheet', list.sheet))) {
-    const rect = rectOf(block.box);
+/** The column at a place on the sheet, and whether the place is in its head. */
+export function columnAt(list: ListRecord, scene: Scene, at: Vec2): { readonly index: number; readonly head: boolean } | undefined {
+  for (const { rect, head } of layOutList(list, scene)) {
     if (!contains(rect, at)) continue;
-    let x = rect.x;
-    for (const [i, c] of list.columns.entries()) {
-      x += (c.widthMm * rect.width) / total;
-      if (at[0] <= x) return i;
-    }
+    const index = head.cells.findIndex(({ box }) => at[0] <= box.x + box.width);
+    if (index >= 0) return { index, head: contains(head.box, at) };
   }
   return undefined;
 }

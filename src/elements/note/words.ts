@@ -1,3 +1,4 @@
+import { numberText } from '../../core/ledger/items.ts';
 import { decimalText, valueParts, plainText, wholeStyle } from '../../core/dimension/value.ts';
 import { holeAt } from '../../core/features/holes.ts';
 import { scaleText } from '../../core/sheet/formats.ts';
@@ -66,7 +67,7 @@ function ofTarget(field: Field, t: Target | undefined, scene: Scene): string | u
   if (!item) return undefined;
   switch (field) {
     case 'item':
-      return String(item.number);
+      return numberText(item);
     case 'quantity':
       return String(item.components.length);
     case 'mass':

@@ -1,3 +1,4 @@
+import { numberText } from '../../core/ledger/items.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { Finding } from '../../core/proof/finding.ts';
 import type { Scene } from '../scene.ts';
@@ -12,7 +13,7 @@ export function viewFindings(views: readonly ViewRecord[], sheet: string, scene:
       const wanted = new Set(components);
       return scene.items
         .filter((i) => i.components.some((c) => wanted.has(c)))
-        .map((i) => `${i.number} ${i.values.description.text}`)
+        .map((i) => `${numberText(i)} ${i.values.description.text}`)
         .join(', ');
     };
     const [uncut, unhatched] = [named(result?.uncut), named(result?.unhatched)];

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { numberText } from '$core/ledger/items';
   import { ChevronDown, ChevronRight } from '@lucide/svelte';
   import { treeRows, type TreeRow } from '$core/assembly/tree-rows';
   import { levelOf } from '$core/explode/choose';
@@ -58,7 +59,7 @@
             >{#if open}<ChevronDown size={14} />{:else}<ChevronRight size={14} />{/if}</button
           >{:else}<span class="fold"></span>{/if}
         <button class="name {pickedOf(row)}" aria-pressed={pickedOf(row) === 'all'} onclick={(e) => pick(row, e.shiftKey || e.ctrlKey || e.metaKey)}>
-          {#if item}<b>{item.number}</b>{/if}
+          {#if item}<b>{numberText(item)}</b>{/if}
           <span>{item?.values.description.text || row.name}</span>
           {#if row.count > 1}<small>×{row.count}</small>{:else if row.node !== undefined}<small>{row.components.length}</small>{/if}
         </button>

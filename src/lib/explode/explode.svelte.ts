@@ -1,7 +1,8 @@
+import { numberText } from '$core/ledger/items';
 import { applyToPoint, combine } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
 import { type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
-import { blocksOn, roomBeside } from '$core/draft/room';
+import { roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, onLevel, subAssemblyOf, oneLevelUp } from '$core/explode/choose';
 import type { DirectionProposal } from '$core/explode/directions';
 import { changeSpread, viewsShowing } from '$core/explode/edits';
@@ -11,6 +12,7 @@ import { motionsOf, shareOf } from '$core/explode/spread';
 import type { Hit } from '$core/explode/way-out';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
 import { formatByName, sheetGeometry } from '$core/sheet/formats';
+import { blocksOn } from '$elements/list/layout';
 import { titleBlockRect } from '$elements/sheet/title-block';
 import type { ApiFailure } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
@@ -92,10 +94,7 @@ export class Explode {
       size: format.name,
       geometry,
       scale: this.view?.scale ?? 0.1,
-      room: roomBeside(
-        frame,
-        sheet?.type === 'sheet' ? blocksOn(doc, sheet.id, format, sheet.landscape, this.drawing.items.length) : [titleBlockRect(geometry)],
-      ),
+      room: roomBeside(frame, sheet?.type === 'sheet' ? blocksOn(this.drawing.scene, sheet.id) : [titleBlockRect(geometry)]),
     };
   });
   readonly itemOf = (c: number) => this.drawing.scene.itemOf(c);
@@ -253,7 +252,7 @@ export class Explode {
   /** Item number and name of a component. */
   label(c: number): string {
     const item = this.itemOf(c);
-    return item ? `${item.number} ${item.values.description.text}` : this.drawing.components[c]!.name;
+    return item ? `${numberText(item)} ${item.values.description.text}` : this.drawing.components[c]!.name;
   }
 
   /** Middle of the active pull's components where they are now, and where its direction points; for the handle. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { numberText } from '$core/ledger/items';
   import { Combobox, Dialog, Portal, useListCollection } from '@skeletonlabs/skeleton-svelte';
   import type { Action } from './action';
   import type { Drawing } from './drawing.svelte';
@@ -26,7 +27,7 @@
         (i) =>
           ({
             value: `item:${i.part}`,
-            label: `${i.number}  ${i.values.description.text}`,
+            label: `${numberText(i)}  ${i.values.description.text}`,
             key: i.values.drawingNumber.text,
             disabled: false,
             group: 'Items',

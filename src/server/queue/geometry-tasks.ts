@@ -174,7 +174,9 @@ export interface TableTask {
 
 export interface ExportTask {
   readonly type: 'export';
-  readonly kind: 'pdf' | 'svg' | 'csv' | 'properties.csv' | 'properties.xlsx';
+  readonly kind: 'pdf' | 'svg' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx';
+  /** Which parts list; absent: the first. */
+  readonly list?: string;
   readonly assembly: Assembly;
   readonly document: DrawingDocument;
   /** Stored results by view id. */

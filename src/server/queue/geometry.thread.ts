@@ -13,7 +13,7 @@ import { sceneOf } from '../../core/outline/scene-of.ts';
 import { viewBox } from '../../core/shade/raster.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
 import { propertiesTable } from '../../core/ledger/exchange.ts';
-import { ledgerOf, recordsOf, type DrawingDocument } from '../../core/document/records.ts';
+import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
 import { firstDrawing } from '../../core/draft/first-drawing.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
@@ -38,7 +38,7 @@ import { readMeshFile } from '../../formats/readers/index.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
 import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
-import { listAsCsv, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
+import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { fromStored, storedForm, type StoredResult } from '../stored-result.ts';
 import { viewKey } from '../view-key.ts';
 import { explode, type Interim } from '../../core/explode/requests.ts';
@@ -270,7 +270,6 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   const document: DrawingDocument = task.document;
   const results = new Map<string, ViewResult>(task.results.map(([id, b]) => [id, fromStored(b)!]));
   const text = (s: string) => new TextEncoder().encode(s);
-  if (task.kind === 'csv') return [text(listAsCsv(recordsOf(document, 'list')[0]?.columns, itemsOf(assembly, document), ledgerOf(document)))];
   if (task.kind === 'properties.csv' || task.kind === 'properties.xlsx') {
     const table = propertiesTable(itemsOf(assembly, document), ledgerOf(document));
     return [task.kind === 'properties.csv' ? text(writeCsv(table)) : await writeXlsx('Properties', table)];
@@ -282,6 +281,10 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
     }),
   );
   const scene = new Scene({ document, assembly, results, features: parts });
+  if (task.kind === 'parts-list.csv' || task.kind === 'parts-list.xlsx') {
+    const table = listAsTable(scene, task.list);
+    return [task.kind === 'parts-list.csv' ? text(writeCsv(table)) : await writeXlsx('Parts list', table)];
+  }
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);

@@ -15,6 +15,7 @@ import { changeTable } from './models.ts';
 import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
 
 const CSV = 'text/csv; charset=utf-8';
+const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 export interface ExportedFile {
   readonly name: string;
@@ -23,13 +24,17 @@ export interface ExportedFile {
 }
 
 /**
- * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
-export async function exportFile(jobId: string, name: string, spreadId?: string): Promise<ExportedFile> {
+export async function exportFile(
+  jobId: string,
+  name: string,
+  which: { readonly spread?: string | undefined; readonly list?: string | undefined } = {},
+): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
-  if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, spreadId);
+  if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, which.spread);
   if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
     const data = new TextEncoder().encode(writeDrawing(document));
@@ -39,29 +44,33 @@ export async function exportFile(jobId: string, name: string, spreadId?: string)
   const kind =
     name === 'drawing.pdf'
       ? 'pdf'
-      : name === 'parts-list.csv'
-        ? 'csv'
-        : name === 'properties.csv' || name === 'properties.xlsx'
-          ? name
-          : sheet
-            ? 'svg'
-            : undefined;
+      : name === 'parts-list.csv' || name === 'parts-list.xlsx' || name === 'properties.csv' || name === 'properties.xlsx'
+        ? name
+        : sheet
+          ? 'svg'
+          : undefined;
   if (!kind || (sheet && Number(sheet[1]) > sheetsOf(document).length) || (sheet && Number(sheet[1]) < 1))
     throw new QuarryError('NOT_FOUND', { what: `“${name}”` });
   const results: [string, Uint8Array][] = [];
-  if (kind === 'pdf' || kind === 'svg')
+  const drawn = kind === 'pdf' || kind === 'svg';
+  const lists = recordsOf(document, 'list');
+  const list = kind.startsWith('parts-list') ? (lists.find((l) => l.id === which.list) ?? lists[0]) : undefined;
+  // A list of what one view shows needs that view.
+  if (drawn || list?.view)
     for (const keyed of keyedViews(assembly, document)) {
+      if (!drawn && keyed.view.id !== list?.view) continue;
       await computeAndStore(assembly, keyed);
       results.push([keyed.view.id, (await storedResult(keyed.key))!]);
     }
-  const features = kind === 'pdf' || kind === 'svg' ? await loadFeatures(assembly) : [];
-  const files = await runExport({ type: 'export', kind, assembly, document, results, features, fontFile: fontFile() });
+  const features = drawn || list ? await loadFeatures(assembly) : [];
+  const files = await runExport({ type: 'export', kind, assembly, document, results, features, fontFile: fontFile(), ...(list ? { list: list.id } : {}) });
   const type = {
     pdf: 'application/pdf',
-    csv: CSV,
+    'parts-list.csv': CSV,
+    'parts-list.xlsx': XLSX,
     svg: 'image/svg+xml',
     'properties.csv': CSV,
-    'properties.xlsx': 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    'properties.xlsx': XLSX,
   }[kind];
   return { name, type, data: files[sheet ? Number(sheet[1]) - 1 : 0]! };
 }

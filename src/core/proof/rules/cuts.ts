@@ -1,3 +1,4 @@
+import { numberText } from '../../ledger/items.ts';
 import type { Scene } from '../../../elements/scene.ts';
 import { applyToDirection, applyToPoint } from '../../base/placement.ts';
 import { dot } from '../../base/vector.ts';
@@ -59,7 +60,7 @@ export const cuts: Rule = {
 
 const nameOf = (scene: Scene, c: number): string => {
   const item = scene.itemOf(c);
-  return item ? `${item.number} ${item.values.description.text}` : scene.components[c]!.name;
+  return item ? `${numberText(item)} ${item.values.description.text}` : scene.components[c]!.name;
 };
 
 /** A fastener, or what is a solid cylinder for the most part, whose axis lies in the plane. */

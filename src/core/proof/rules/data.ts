@@ -1,4 +1,4 @@
-import { isModelled, type Item } from '../../ledger/items.ts';
+import { isModelled, type Item, numberText } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -12,7 +12,7 @@ const LANGUAGES: readonly (readonly [string, RegExp])[] = [
   ['French', /\b(plaque|vis|écrou|rondelle|arbre|palier|cadre|couvercle|ressort|boîtier|goupille|clavette|poignée|roue)\b/i],
 ];
 
-const name = (i: Item) => `${i.number} ${i.values.description.text}`;
+const name = (i: Item) => `${numberText(i)} ${i.values.description.text}`;
 
 /** What the list says of each item: numbers by source, masses, names (ISO 7573; common practice). */
 export const data: Rule = {

@@ -1,3 +1,4 @@
+import { numberText } from '../../ledger/items.ts';
 import { arrangeBalloons } from '../../../elements/balloon/place/propose.ts';
 import { balloonAreaOf, identifyRest, newBalloon } from '../../../elements/balloon/place/add.ts';
 import { itemsOfBalloon } from '../../../elements/balloon/says.ts';
@@ -24,7 +25,7 @@ export const identified: Rule = {
               severity: 'should',
               sheet,
               about: [b.id],
-              text: `Item ${item.number} has two balloons in ${view.name}: one is enough.`,
+              text: `Item ${numberText(item)} has two balloons in ${view.name}: one is enough.`,
               fix: 'Remove this one',
             });
           else first.set(item.part, b.id);

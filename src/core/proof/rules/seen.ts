@@ -1,6 +1,6 @@
 import { canBeCut, sectionThrough } from '../cure.ts';
 import { coverageOf, SEEN_MM2 } from '../coverage.ts';
-import { isModelled, PROPERTY_TITLES } from '../../ledger/items.ts';
+import { isModelled, PROPERTY_TITLES, numberText } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -17,7 +17,7 @@ export const seen: Rule = {
       if (!isModelled(i)) return;
       const about = [i.part];
       const area = coverage.most[index]!;
-      const name = `${i.number} ${i.values.description.text}`;
+      const name = `${numberText(i)} ${i.values.description.text}`;
       if (area < SEEN_MM2)
         out.push({
           ...base,
@@ -44,7 +44,7 @@ export const seen: Rule = {
           code: 'LIST_GAP',
           severity: 'should',
           about: [i.part],
-          text: `${i.number} ${i.values.description.text}: ${i.gaps.map((g) => PROPERTY_TITLES[g].toLowerCase()).join(', ')} missing.`,
+          text: `${numberText(i)} ${i.values.description.text}: ${i.gaps.map((g) => PROPERTY_TITLES[g].toLowerCase()).join(', ')} missing.`,
         });
     return out;
   },

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { numberText } from '$core/ledger/items';
   import { without } from '$core/base/without';
   import type { CutRecord, ViewRecord } from '$core/document/records';
   import Choice from '$lib/kit/Choice.svelte';
@@ -40,13 +41,13 @@
     const item = drawing.items.find((i) => i.part === part);
     if (item)
       keep(
-        `Keep ${item.number} whole`,
+        `Keep ${numberText(item)} whole`,
         item.components.map((c) => drawing.components[c]!.path),
       );
   }
   const name = (path: string) => {
     const item = drawing.itemOfPath(path);
-    return item ? `${item.number} ${item.values.description.text}` : path;
+    return item ? `${numberText(item)} ${item.values.description.text}` : path;
   };
 
   const grouped = (paths: readonly string[]) => {
@@ -142,7 +143,7 @@
 </ul>
 <select class="q-field" aria-label="Keep another item whole" value="" onchange={(e) => keepItem(e.currentTarget.value)}>
   <option value="">Keep another whole …</option>
-  {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
+  {#each cutItems as i (i.part)}<option value={i.part}>{numberText(i)} {i.values.description.text}</option>{/each}
 </select>
 {#if suggested === undefined}
   <button class="q-button" disabled={tools.sections.busy} onclick={suggest}>Suggest what to keep whole</button>
@@ -170,7 +171,7 @@
   <p class="q-caption"><label for="hatch-of">Hatching</label></p>
   <select id="hatch-of" class="q-field" bind:value={hatched}>
     <option value="">of an item …</option>
-    {#each cutItems as i (i.part)}<option value={i.part}>{i.number} {i.values.description.text}</option>{/each}
+    {#each cutItems as i (i.part)}<option value={i.part}>{numberText(i)} {i.values.description.text}</option>{/each}
   </select>
   {#if hatchedItem}
     <SlipHatch {drawing} {view} title="item {hatchedItem.number}" paths={hatchedItem.components.map((c) => drawing.components[c]!.path)} />

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { numberText } from '$core/ledger/items';
   import type { ViewRecord } from '$core/document/records';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { groupsByAssembly, groupsBySource, isShown, showing, withFaint, withShown } from '../shows';
@@ -15,7 +16,9 @@
   const items = $derived(drawing.items.map((i) => ({ item: i, paths: i.components.map((c) => drawing.components[c]!.path) })));
   const faint = $derived(new Set(view.faint));
   let filter = $state('');
-  const listed = $derived(items.filter(({ item }) => `${item.number} ${item.values.description.text}`.toLowerCase().includes(filter.trim().toLowerCase())));
+  const listed = $derived(
+    items.filter(({ item }) => `${numberText(item)} ${item.values.description.text}`.toLowerCase().includes(filter.trim().toLowerCase())),
+  );
 </script>
 
 <p>
@@ -52,9 +55,9 @@
           checked={stateOf(paths) === true}
           indeterminate={stateOf(paths) === 'mixed'}
           onchange={(e) =>
-            put(`${e.currentTarget.checked ? 'Show' : 'Hide'} item ${item.number}`, withShown(view, drawing.scene, paths, e.currentTarget.checked))}
+            put(`${e.currentTarget.checked ? 'Show' : 'Hide'} item ${numberText(item)}`, withShown(view, drawing.scene, paths, e.currentTarget.checked))}
         />
-        {item.number}
+        {numberText(item)}
         {item.values.description.text}</label
       >
       <button
@@ -62,7 +65,7 @@
         aria-pressed={paths.every((p) => faint.has(p))}
         onclick={() => {
           const on = !paths.every((p) => faint.has(p));
-          put(`Item ${item.number} ${on ? 'faint' : 'in full'}`, withFaint(view, paths, on));
+          put(`Item ${numberText(item)} ${on ? 'faint' : 'in full'}`, withFaint(view, paths, on));
         }}>{paths.every((p) => faint.has(p)) ? 'in full' : 'faint'}</button
       >
     </li>

@@ -1,3 +1,4 @@
+import { numberText } from '../../../core/ledger/items';
 import type { Action } from '$lib/shared/action';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Press } from '$lib/sheets/tool';
@@ -30,9 +31,9 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
   const balloon = newBalloon(scene, view, component, p.at, `balloon:${item.part}`);
   if (balloon)
     offers.push(
-      offer('balloon-here', `Balloon for item ${item.number}`, () => {
+      offer('balloon-here', `Balloon for item ${numberText(item)}`, () => {
         const record = { ...balloon, id: drawing.freshId(balloon.id) };
-        drawing.edit(`Add balloon ${item.number}`, [{ op: 'put', record }]);
+        drawing.edit(`Add balloon ${numberText(item)}`, [{ op: 'put', record }]);
         drawing.select({ kind: 'record', id: record.id });
       }),
     );
@@ -59,9 +60,9 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
     }
     const everywhere = scene.all('view').filter((v) => v.cut && !v.detail);
     offers.push(
-      offer('whole-everywhere', `Keep item ${item.number} whole in every section`, () =>
+      offer('whole-everywhere', `Keep item ${numberText(item)} whole in every section`, () =>
         drawing.edit(
-          `Keep item ${item.number} whole everywhere`,
+          `Keep item ${numberText(item)} whole everywhere`,
           everywhere.map((v) => ({ op: 'put', record: { ...v, cut: { ...v.cut!, keptWhole: [...new Set([...v.cut!.keptWhole, ...pathsOf(item)])] } } })),
         ),
       ),
@@ -110,7 +111,7 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
     const faint = view.faint?.includes(path) ?? false;
     offers.push(
       offer('hide', 'Hide this piece here', () => put('Hide a piece', withShown(view, scene, [path], false))),
-      offer('hide-all', `Hide item ${item.number} here`, () => put(`Hide item ${item.number}`, withShown(view, scene, pathsOf(item), false))),
+      offer('hide-all', `Hide item ${numberText(item)} here`, () => put(`Hide item ${numberText(item)}`, withShown(view, scene, pathsOf(item), false))),
       offer('faint', faint ? 'Show it in full' : 'Show it faint', () => put(faint ? 'In full' : 'Faint', withFaint(view, [path], !faint))),
     );
     if (above) offers.push(offer('only-above', `Show only ${above.title}`, () => put(`Only ${above.title}`, showing(view, 'only', above.paths))));
@@ -127,7 +128,7 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
   const balloons = scene.all('balloon').filter((b) => b.view === view.id && scene.itemAt(b.component) === item);
   if (balloons.length)
     offers.push(offer('its-balloons', `Select its balloon${balloons.length > 1 ? 's' : ''} here`, () => drawing.choose(balloons.map((b) => b.id))));
-  return { title: `Item ${item.number}  ${item.values.description.text}`, offers };
+  return { title: `Item ${numberText(item)}  ${item.values.description.text}`, offers };
 }
 
 /** What can be done with a cutting line. */
