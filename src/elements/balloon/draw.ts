@@ -16,6 +16,12 @@ export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y
   return { x: view.at[0] + b.offset[0], y: view.at[1] + b.offset[1], tipX: m.x(b.anchor[0]), tipY: m.y(b.anchor[1]) };
 }
 
+/** End of its second leader on the sheet, paper mm. */
+export function secondTip(b: BalloonRecord, view: ViewRecord): Vec2 | undefined {
+  const m = viewMapOf(view);
+  return b.second && [m.x(b.second.anchor[0]), m.y(b.second.anchor[1])];
+}
+
 /** Half sides of rectangles that cover a circle of radius 1 and leave its corners free: a leader may pass there. */
 const DISC = [
   [1, 0.35],
@@ -67,16 +73,30 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, of: readonly Ide
     rects.push(...(round ? DISC.map(([kw, kh]) => ({ x: cx - kw * w, y: cy - kh * h, width: 2 * kw * w, height: 2 * kh * h })) : [boxes.at(-1)!]));
     items.push(...shapeOf(b, cx, cy, w, h, style, sources[i]!), ...wordsIn(b, item, words, cx, cy, style, sources[i]!));
   });
-  const start = leaderStart(b, [x, y], first, [tipX, tipY]);
-  const length = Math.hypot(tipX - start[0], tipY - start[1]);
   const led = !b.noLeader && Math.hypot(tipX - x, tipY - y) > Math.min(...first);
-  if (led) {
-    const [ux, uy] = [(tipX - start[0]) / (length || 1), (tipY - start[1]) / (length || 1)];
-    const end: DisplayItem = b.end === 'arrow' ? arrowHead(tipX, tipY, ux, uy, 3) : { kind: 'fill', d: circlePath(tipX, tipY, 0.6), color: '#000000' };
-    items.unshift({ ...line(...start, tipX, tipY, style.narrow), source: sources[0] } as DisplayItem, { ...end, source: sources[0] } as DisplayItem);
-  }
+  const segments: Segment[] = [];
+  const leader = (tip: Vec2) => {
+    const start = leaderStart(b, [x, y], first, tip);
+    const bend: Vec2 | undefined = b.jogMm ? [start[0] + Math.sign(tip[0] - x || 1) * b.jogMm, start[1]] : undefined;
+    const from = bend ?? start;
+    const length = Math.hypot(tip[0] - from[0], tip[1] - from[1]) || 1;
+    const end: DisplayItem =
+      b.end === 'arrow'
+        ? arrowHead(...tip, (tip[0] - from[0]) / length, (tip[1] - from[1]) / length, 3)
+        : { kind: 'fill', d: circlePath(...tip, 0.6), color: '#000000' };
+    const lines = bend
+      ? ([
+          [...start, ...bend],
+          [...bend, ...tip],
+        ] as const)
+      : ([[...start, ...tip]] as const);
+    for (const l of lines) segments.push([...l]);
+    items.unshift(...lines.map((l) => ({ ...line(...l, style.narrow), source: sources[0] }) as DisplayItem), { ...end, source: sources[0] } as DisplayItem);
+  };
+  const second = secondTip(b, view);
+  if (led && second) leader(second);
+  if (led) leader([tipX, tipY]);
   const box = joined(boxes);
-  const segments: Segment[] = led ? [[...start, tipX, tipY]] : [];
   const [item] = of.map((o) => o.item);
   return {
     id: b.id,
@@ -85,7 +105,10 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, of: readonly Ide
     box: [box.x, box.y, box.width, box.height],
     items: b.color ? items.map((i) => (i.kind === 'image' ? i : { ...i, color: b.color! })) : items,
     grab: inflate(box, 1),
-    ink: led ? joined([box, { x: Math.min(x, tipX), y: Math.min(y, tipY), width: Math.abs(tipX - x), height: Math.abs(tipY - y) }]) : box,
+    ink: joined([
+      box,
+      ...segments.map(([x1, y1, x2, y2]) => ({ x: Math.min(x1, x2), y: Math.min(y1, y2), width: Math.abs(x2 - x1), height: Math.abs(y2 - y1) })),
+    ]),
     solid: { rects, segments },
   };
 }
@@ -116,6 +139,7 @@ function wordsIn(b: BalloonRecord, item: Item | undefined, words: string, x: num
 
 /** Where the leader leaves: a circle on its rim, towards the tip; words at their nearer end, on their line if they have one. */
 function leaderStart(b: BalloonRecord, [x, y]: Vec2, [w, h]: Vec2, [tipX, tipY]: Vec2): Vec2 {
+  if (b.jogMm && b.shape !== 'underline') return [tipX < x ? x - w : x + w, y];
   if (b.shape === 'none' || b.shape === 'underline') return [tipX < x ? x - w : x + w, b.shape === 'underline' ? y + h : y];
   const d = Math.hypot(tipX - x, tipY - y) || 1;
   return [x + ((tipX - x) / d) * w, y + ((tipY - y) / d) * w];

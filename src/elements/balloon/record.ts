@@ -30,6 +30,10 @@ export const balloonRecord = z
     stack: paths().exactOptional(),
     /** Which way they follow; absent: to the right. */
     stackWay: z.enum(['left', 'up', 'down']).exactOptional(),
+    /** The leader leaves level for so far before it slants, paper mm. */
+    jogMm: z.number().min(1).max(50).exactOptional(),
+    /** A second leader, to another piece of the same item. */
+    second: z.object({ component: path(), anchor: point }).readonly().exactOptional(),
     noLeader: z.literal(true).exactOptional(),
     color: z
       .string()

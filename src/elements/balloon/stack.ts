@@ -1,5 +1,5 @@
-import type { BalloonRecord } from '../../core/document/records.ts';
-import type { Step } from '../../core/document/steps.ts';
+import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
+import { applySteps, type Step } from '../../core/document/steps.ts';
 import { isFastener } from '../../core/explode/fasteners.ts';
 import { axesOf, type PlacedFeatures } from '../../core/features/axes.ts';
 import type { Scene } from '../scene.ts';
@@ -34,6 +34,31 @@ export function fastenedWith(b: BalloonRecord, scene: Scene): string[] {
     seen.add(item);
     return [scene.components[c]!.path];
   });
+}
+
+/** Every bolt of a view that has a balloon, with what is fastened with it; washers and nuts lose their own. */
+export function stackedAll(scene: Scene, view: ViewRecord): Step[] {
+  let now = scene;
+  const steps: Step[] = [];
+  // What goes onto other things is numbered with them, not they with it: the longest first.
+  const along = (b: BalloonRecord) => {
+    const c = scene.component(b.component);
+    const box = c ? scene.assembly.parts[c.part]!.box : [];
+    return Math.max(...[0, 1, 2].map((k) => (box[k + 3] ?? 0) - (box[k] ?? 0)));
+  };
+  const all = scene.at(view.id).filter((r): r is BalloonRecord => r.type === 'balloon' && !r.stack?.length);
+  for (const b of [...all].sort((x, y) => along(y) - along(x))) {
+    if (!now.one('balloon', b.id)) continue;
+    const stack = fastenedWith(b, now);
+    if (!stack.length) continue;
+    const more = stacked(b, stack, now);
+    const r = applySteps(now.document, more);
+    // Numbers that nobody else says would stand twice.
+    if (!r.ok || more.length < 2) continue;
+    steps.push(...more);
+    now = now.with(r.document);
+  }
+  return steps;
 }
 
 /** Steps that let a balloon stand in a stack with others; balloons of the same view that say nothing else go. */

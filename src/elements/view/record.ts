@@ -74,6 +74,8 @@ export const viewRecord = z
     off: z.literal(true).exactOptional(),
     /** Letter of the arrow that stands for it on its parent: it is placed elsewhere (ISO 128-3). */
     arrow: z.string().min(1).max(4).exactOptional(),
+    /** Where its balloons are arranged; absent: all around. */
+    rail: z.enum(['ring', 'rows', 'columns', 'top', 'foot', 'left', 'right']).exactOptional(),
     /** Its scale is its own: it does not follow the view that it is in line with. */
     ownScale: z.literal(true).exactOptional(),
     cut: cutRecord.nullable(),

@@ -3,6 +3,7 @@
   import { coverageOf } from '$core/proof/coverage';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
   import type { Drawing } from '../shared/drawing.svelte';
+  import { ITEM_DRAGGED } from '../shared/item-dragged';
   import { observeSize } from '../shared/observe-size';
   import { partPicture } from '../shared/part-pictures.svelte';
   import { notify } from '../shared/notices.svelte';
@@ -124,6 +125,8 @@
               data-part={item.part}
               class:on={drawing.selectedPart === item.part}
               aria-pressed={drawing.selectedPart === item.part}
+              draggable={isModelled(item)}
+              ondragstart={(e) => e.dataTransfer?.setData(ITEM_DRAGGED, item.part)}
               onclick={() => drawing.select({ kind: 'item', part: item.part })}
             >
               <span class="number" class:open>{item.unnumbered ? '–' : item.number}</span>

@@ -3,7 +3,9 @@
   import type { DisplayGroup } from '$core/picture/display-list';
   import { faceOf } from '$elements/faces';
   import { LoaderCircle } from '@lucide/svelte';
+  import { balloonForDropped } from '$elements/balloon/face/dropped';
   import type { Drawing } from '../shared/drawing.svelte';
+  import { ITEM_DRAGGED } from '../shared/item-dragged';
   import GroupPicture from './GroupPicture.svelte';
   import { menuAt } from './menu';
   import { placeOfSelection } from './place-of-selection';
@@ -189,6 +191,14 @@
     tools.menu = { x: r.left + Math.min(width - 20, Math.max(0, x)), y: r.top + Math.min(height - 20, Math.max(0, y)), of };
   }
 
+  /** A row of the ledger dropped on a view: its balloon there. */
+  function dropped(e: DragEvent) {
+    const part = e.dataTransfer?.getData(ITEM_DRAGGED);
+    if (!part) return;
+    e.preventDefault();
+    balloonForDropped(drawing, part, pressOf(e));
+  }
+
   function cancel() {
     gesture = undefined;
     tools.dropOn = undefined;
@@ -286,6 +296,8 @@
       onpointermove={move}
       onpointerup={up}
       ondblclick={double}
+      ondragover={(e) => e.dataTransfer?.types.includes(ITEM_DRAGGED) && e.preventDefault()}
+      ondrop={dropped}
       oncontextmenu={pressMenu}
       onpointercancel={(e) => (fingers.delete(e.pointerId), cancel())}
       role="group"

@@ -7,6 +7,7 @@
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { notify } from '$lib/shared/notices.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
 
@@ -77,6 +78,16 @@
   label="In front of it"
   value={balloon.before ?? ''}
   onchange={(v) => put('Text before', v.trim() ? { ...balloon, before: v.trim().slice(0, 20) } : (without(balloon, 'before') as BalloonRecord))}
+/>
+<TextField
+  label="Level shoulder of the leader, mm"
+  value={balloon.jogMm ? String(balloon.jogMm) : ''}
+  onchange={(v) => {
+    const mm = Number(v.replace(',', '.'));
+    if (v.trim() === '') put('Straight leader', without(balloon, 'jogMm') as BalloonRecord);
+    else if (mm >= 1 && mm <= 50) put('Shoulder of the leader', { ...balloon, jogMm: mm });
+    else notify('trouble', 'Write a number of millimetres between 1 and 50.');
+  }}
 />
 {#if balloon.stack?.length}
   <Chips

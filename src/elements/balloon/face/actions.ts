@@ -5,8 +5,9 @@ import { notify } from '$lib/shared/notices.svelte';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import { without } from '../../../core/base/without';
 import type { BalloonRecord, ViewRecord } from '../../../core/document/records';
-import { identifyRest } from '../place/add';
-import { fastenedWith, stacked } from '../stack';
+import { identifyOnSheet, identifyRest, withSecond } from '../place/add';
+import { RAIL_NAMES, type Rail } from '../rail';
+import { fastenedWith, stacked, stackedAll } from '../stack';
 
 /** Balloons for every item that has none yet and can be seen in the view. */
 export function identify(drawing: Drawing, view: ViewRecord): void {
@@ -34,6 +35,29 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
       run: () => view && identify(drawing, view),
     },
     {
+      id: 'identify-sheet',
+      label: 'Identify the rest on this sheet, each where it is seen best',
+      key: '',
+      group: 'Balloon',
+      run: () => identifySheet(drawing),
+    },
+    tools.action('balloon-window', { label: 'Balloons for what a window takes in', key: '', group: 'Balloon' }),
+    {
+      id: 'stack-all',
+      label: 'Stack what is fastened together in this view',
+      key: '',
+      group: 'Balloon',
+      disabled: !view,
+      run: () => view && stackAll(drawing, view),
+    },
+    ...(['rectangle', 'ring', 'rows', 'columns', 'top', 'foot', 'left', 'right'] as const).map((rail): Action => ({
+      id: `rail-${rail}`,
+      label: `Balloons of this view ${rail === 'ring' ? 'on a ring' : RAIL_NAMES[rail]}`,
+      key: '',
+      disabled: !view,
+      run: () => view && putRail(drawing, view, rail === 'rectangle' ? undefined : rail),
+    })),
+    {
       id: 'arrange',
       label: 'Arrange the balloons of this view anew',
       short: 'Arrange',
@@ -43,6 +67,35 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
       run: () => view && void arrangeAnew(drawing, view.id),
     },
   ];
+}
+
+/** The rails of a view; its balloons go there at once. */
+export function putRail(drawing: Drawing, view: ViewRecord, rail: Rail | undefined): void {
+  drawing.edit('Rails of the balloons', [{ op: 'put', record: rail ? { ...view, rail } : (without(view, 'rail') as ViewRecord) }]);
+  void arrangeAnew(drawing, view.id);
+}
+
+/** Balloons for all items that have none, each in the view of the sheet where most of it is seen. */
+export function identifySheet(drawing: Drawing): void {
+  const records = identifyOnSheet(drawing.scene, drawing.sheetId, (part) => drawing.freshId(`balloon:${part}`));
+  if (records.length)
+    drawing.edit(
+      `Identify ${records.length} items`,
+      records.map((record) => ({ op: 'put', record })),
+    );
+  else notify('trouble', 'No further item can be identified on this sheet.');
+}
+
+/** Bolts of a view with their washers and nuts, as stacks. */
+function stackAll(drawing: Drawing, view: ViewRecord): void {
+  const steps = stackedAll(drawing.scene, view);
+  if (steps.length) drawing.edit('Stack what is fastened together', steps);
+  else notify('trouble', 'Nothing in this view is fastened together and numbered apart.');
+}
+
+function addSecond(drawing: Drawing, b: BalloonRecord): void {
+  const record = withSecond(b, drawing.scene);
+  if (record) drawing.edit('Second leader', [{ op: 'put', record }]);
 }
 
 /** What can be done with one balloon. */
@@ -71,6 +124,14 @@ export function balloonOffers(b: BalloonRecord, _: unknown, drawing: Drawing): {
       ...(stack.length && !b.stack?.length
         ? [{ id: 'stack', label: 'Stack with what is fastened with it', key: '', run: () => drawing.edit('Stack', stacked(b, stack, drawing.scene)) }]
         : []),
+      b.second
+        ? {
+            id: 'second',
+            label: 'Take the second leader off',
+            key: '',
+            run: () => drawing.edit('One leader', [{ op: 'put', record: without(b, 'second') as BalloonRecord }]),
+          }
+        : { id: 'second', label: 'A second leader to another piece', key: '', disabled: !withSecond(b, drawing.scene), run: () => addSecond(drawing, b) },
       ...(item ? [{ id: 'item', label: `Properties of item ${item.number}`, key: '', run: () => drawing.select({ kind: 'item', part: item.part }) }] : []),
     ],
   };

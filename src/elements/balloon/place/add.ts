@@ -3,7 +3,10 @@ import type { BalloonRecord, ViewRecord } from '../../../core/document/records.t
 import { standingOn } from '../../place.ts';
 import type { Scene } from '../../scene.ts';
 import { itemsOfBalloon } from '../says.ts';
-import { isModelled } from '../../../core/ledger/items.ts';
+import { contains, type Rect } from '../../../core/base/rect.ts';
+import { HIDDEN } from '../../../core/outline/linework.ts';
+import { visibleOnPaper } from '../../../core/proof/coverage.ts';
+import { isModelled, type Item } from '../../../core/ledger/items.ts';
 import { viewRect } from '../../view/draw.ts';
 import { nearestEdge } from '../../../core/views/nearest-edge.ts';
 import { balloonAreaIn, proposeBalloons, standingBalloon, type BalloonArea } from './propose.ts';
@@ -36,6 +39,64 @@ export function newBalloon(scene: Scene, view: ViewRecord, component: number, at
   };
 }
 
+/** A balloon with a second leader, to the piece of its item that is seen best besides its own. */
+export function withSecond(b: BalloonRecord, scene: Scene): BalloonRecord | undefined {
+  const result = scene.result(b.view);
+  const own = scene.component(b.component)?.index;
+  const others = scene.itemAt(b.component)?.components.filter((c) => c !== own && (result?.visibleArea[c] ?? 0) > 0) ?? [];
+  for (const c of [...others].sort((x, y) => result!.visibleArea[y]! - result!.visibleArea[x]!)) {
+    const aim = nearestEdge(result!, ...b.anchor, c);
+    if (aim) return { ...b, second: { component: scene.components[c]!.path, anchor: [aim.x, aim.y] } };
+  }
+  return undefined;
+}
+
+/** Balloons for every item that has none yet, each in the view of a sheet that shows most of it on paper. */
+export function identifyOnSheet(scene: Scene, sheet: string, idOf: (part: string) => string): BalloonRecord[] {
+  const views = scene.viewsOn(sheet).filter((v) => !v.off && scene.result(v.id));
+  const done = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => i.part)));
+  const best = new Map<string, Item[]>();
+  for (const i of scene.items) {
+    if (!isModelled(i) || done.has(i.part)) continue;
+    const seen = views.map((v) => visibleOnPaper(i, scene.result(v.id)!.visibleArea, v.scale));
+    const most = Math.max(...seen, 0);
+    if (most > 0) {
+      const view = views[seen.indexOf(most)]!.id;
+      best.set(view, [...(best.get(view) ?? []), i]);
+    }
+  }
+  return [...best].flatMap(([id, items]) => identified(scene, scene.one('view', id)!, items, idOf));
+}
+
+/** Balloons for items in a view; those that are there are in the way. */
+export function identified(scene: Scene, view: ViewRecord, items: readonly Item[], idOf: (part: string) => string): BalloonRecord[] {
+  const result = scene.result(view.id);
+  if (!result) return [];
+  const standing = scene.all('balloon').flatMap((b) => (b.view === view.id ? [standingBalloon(b, view)] : []));
+  return proposeBalloons(view, result, items, scene.components, { ...balloonAreaOf(scene, view), standing }, idOf).map((p) => p.record);
+}
+
+/** Items without a balloon in a view of which something is seen inside a window. @param window paper mm */
+export function itemsInWindow(scene: Scene, view: ViewRecord, window: Rect): Item[] {
+  const result = scene.result(view.id);
+  if (!result) return [];
+  const map = scene.map(view);
+  const { lines } = result;
+  const found = new Set<number>();
+  for (let i = 0; i < lines.kind.length; i++) {
+    if (lines.kind[i]! & HIDDEN) continue;
+    const c = lines.component[i]!;
+    if (found.has(c)) continue;
+    for (let p = lines.start[i]!; p < lines.start[i + 1]!; p++)
+      if (contains(window, [map.x(lines.xy[p * 2]!), map.y(lines.xy[p * 2 + 1]!)])) {
+        found.add(c);
+        break;
+      }
+  }
+  const here = new Set(scene.at(view.id).flatMap((r) => (r.type === 'balloon' ? itemsOfBalloon(r, scene) : [])));
+  return scene.items.filter((i) => !here.has(i) && i.components.some((c) => found.has(c)));
+}
+
 /**
  * Balloons for every item that has none yet and can be seen in the view. Those that are there are in the way.
  * @returns also how many items have none
@@ -45,11 +106,7 @@ export function identifyRest(
   view: ViewRecord,
   idOf: (part: string) => string,
 ): { readonly records: readonly BalloonRecord[]; readonly open: number } {
-  const result = scene.result(view.id);
   const done = new Set(scene.all('balloon').flatMap((b) => itemsOfBalloon(b, scene).map((i) => i.part)));
   const open = scene.items.filter((i) => isModelled(i) && !done.has(i.part));
-  if (!result) return { records: [], open: open.length };
-  const standing = scene.all('balloon').flatMap((b) => (b.view === view.id ? [standingBalloon(b, view)] : []));
-  const proposed = proposeBalloons(view, result, open, scene.components, { ...balloonAreaOf(scene, view), standing }, idOf);
-  return { records: proposed.map((p) => p.record), open: open.length };
+  return { records: identified(scene, view, open, idOf), open: open.length };
 }

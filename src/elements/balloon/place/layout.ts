@@ -1,3 +1,4 @@
+import type { ViewRecord } from '../../../core/document/records.ts';
 import { inflate, pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
 import { assign } from '../../../core/base/assignment.ts';
 
@@ -42,6 +43,8 @@ export interface LayoutArea {
   readonly standing?: readonly StandingBalloon[];
   /** Diameter of a balloon. */
   readonly diameter: number;
+  /** Which sides of the view; absent: all. */
+  readonly rail?: ViewRecord['rail'] | undefined;
 }
 
 /** Distance of the balloons' centres from the view's box, and between rails. */
@@ -102,17 +105,26 @@ function slotsAround(area: LayoutArea, pitch: number): Slot[] {
   const put = (x: number, y: number) => {
     if (free(x, y)) slots.push({ x, y });
   };
+  const { rail } = area;
+  if (rail === 'ring') {
+    const [cx, cy] = [r.x + r.width / 2, r.y + r.height / 2];
+    const radius = Math.hypot(view.width, view.height) / 2 + diameter * 0.75;
+    const count = Math.max(3, Math.floor((2 * Math.PI * radius) / pitch));
+    for (let i = 0; i < count; i++) put(cx + radius * Math.sin((i * 2 * Math.PI) / count), cy - radius * Math.cos((i * 2 * Math.PI) / count));
+    return slots;
+  }
+  const on = (...names: readonly NonNullable<ViewRecord['rail']>[]) => rail === undefined || names.includes(rail);
   const columns = Math.max(1, Math.floor(r.width / pitch));
   const rows = Math.max(1, Math.floor((r.height - pitch) / pitch));
   for (let i = 0; i <= columns; i++) {
     const x = r.x + (r.width * i) / columns;
-    put(x, r.y);
-    put(x, r.y + r.height);
+    if (on('top', 'rows')) put(x, r.y);
+    if (on('foot', 'rows')) put(x, r.y + r.height);
   }
   for (let j = 1; j <= rows; j++) {
     const y = r.y + (r.height * j) / (rows + 1);
-    put(r.x, y);
-    put(r.x + r.width, y);
+    if (on('left', 'columns')) put(r.x, y);
+    if (on('right', 'columns')) put(r.x + r.width, y);
   }
   return slots;
 }

@@ -4,7 +4,7 @@
   import { numberText } from '$core/ledger/items';
   import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES, LIST_STYLES } from '$core/ledger/list-rows';
   import { renumbered } from '$core/ledger/numbering';
-  import { ArrowLeft, ArrowRight } from '@lucide/svelte';
+  import { ArrowLeft, ArrowRight, Type } from '@lucide/svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -69,6 +69,8 @@
     else notify('trouble', `Write a number of millimetres between ${low} and ${high}.`);
   }
 
+  /** The column whose letters are being set. */
+  let open = $state<string>();
   let from = $state(1);
   let step = $state(1);
   function numberAnew() {
@@ -167,43 +169,46 @@
         disabled={i === list.columns.length - 1}
         onclick={() => drawing.edit('Order of columns', shiftedColumn(list, scene, i, 1))}><ArrowRight size={14} /></button
       >
-      <span class="more">
-        <select
-          class="q-field"
-          aria-label="Texts of {c.title} stand"
-          value={c.align ?? ''}
-          onchange={(e) => change(i, e.currentTarget.value ? { align: e.currentTarget.value as 'start' } : {}, 'align')}
-        >
-          <option value="">as usual</option>
-          <option value="start">left</option>
-          <option value="middle">middle</option>
-          <option value="end">right</option>
-        </select>
-        <select
-          class="q-field"
-          aria-label="Long texts of {c.title}"
-          value={c.long ?? ''}
-          onchange={(e) => change(i, e.currentTarget.value ? { long: e.currentTarget.value as 'wrap' } : {}, 'long')}
-        >
-          <option value="">cut</option>
-          <option value="wrap">wrap</option>
-          <option value="shrink">shrink</option>
-        </select>
-        <input
-          class="q-field mm"
-          aria-label="Height of letters of {c.title} in mm"
-          placeholder="mm"
-          value={c.heightMm ?? ''}
-          onchange={(e) => {
-            const mm = Number(e.currentTarget.value.replace(',', '.'));
-            if (e.currentTarget.value === '') change(i, {}, 'heightMm');
-            else if (mm >= 1 && mm <= 20) change(i, { heightMm: mm });
-          }}
-        />
-        <label
-          ><input type="checkbox" checked={c.bold ?? false} onchange={(e) => change(i, e.currentTarget.checked ? { bold: true } : {}, 'bold')} /> bold</label
-        >
-      </span>
+      <button aria-label="Letters of {c.title}" aria-expanded={open === c.key} onclick={() => (open = open === c.key ? undefined : c.key)}
+        ><Type size={14} /></button
+      >
+      {#if open === c.key}<span class="more">
+          <select
+            class="q-field"
+            aria-label="Texts of {c.title} stand"
+            value={c.align ?? ''}
+            onchange={(e) => change(i, e.currentTarget.value ? { align: e.currentTarget.value as 'start' } : {}, 'align')}
+          >
+            <option value="">by its kind</option>
+            <option value="start">left</option>
+            <option value="middle">middle</option>
+            <option value="end">right</option>
+          </select>
+          <select
+            class="q-field"
+            aria-label="Long texts of {c.title}"
+            value={c.long ?? ''}
+            onchange={(e) => change(i, e.currentTarget.value ? { long: e.currentTarget.value as 'wrap' } : {}, 'long')}
+          >
+            <option value="">cut short</option>
+            <option value="wrap">wrap</option>
+            <option value="shrink">shrink</option>
+          </select>
+          <input
+            class="q-field"
+            aria-label="Height of letters of {c.title} in mm"
+            placeholder="letters, mm"
+            value={c.heightMm ?? ''}
+            onchange={(e) => {
+              const mm = Number(e.currentTarget.value.replace(',', '.'));
+              if (e.currentTarget.value === '') change(i, {}, 'heightMm');
+              else if (mm >= 1 && mm <= 20) change(i, { heightMm: mm });
+            }}
+          />
+          <label
+            ><input type="checkbox" checked={c.bold ?? false} onchange={(e) => change(i, e.currentTarget.checked ? { bold: true } : {}, 'bold')} /> bold</label
+          >
+        </span>{/if}
     </li>
   {/each}
 </ol>
@@ -256,7 +261,7 @@
   }
   li {
     display: grid;
-    grid-template-columns: 1fr 58px 24px 24px;
+    grid-template-columns: 1fr 58px 24px 24px 24px;
     gap: 3px;
     margin: 3px 0 6px;
     align-items: center;
@@ -273,7 +278,7 @@
   .more {
     grid-column: 1 / -1;
     display: grid;
-    grid-template-columns: 1fr 1fr 3.4rem auto;
+    grid-template-columns: 1fr 1fr;
     gap: 3px;
     align-items: center;
   }

@@ -17,12 +17,14 @@
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import { arrangeAnew } from '$lib/shared/balloons';
-  import { identify } from '../../balloon/face/actions';
+  import { identify, putRail } from '../../balloon/face/actions';
+  import { RAIL_NAMES, type Rail } from '../../balloon/rail';
   import { addView } from './actions';
   import SlipSection from './SlipSection.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
 
   const { drawing, tools, record: view }: { drawing: Drawing; tools: Tools; record: ViewRecord } = $props();
+  const id = $props.id();
 
   const scales = $derived(standardScales(drawingOf(drawing.document).standard));
   const near = $derived.by(() => {
@@ -154,6 +156,15 @@
       {#if view.spread}<button class="q-button" onclick={() => addView(drawing, `${view.name}, together`, view, null, view)}>The same together</button>{/if}
     </p>
   {/if}
+  <label class="q-caption" for="{id}-rail">Balloons stand</label>
+  <select
+    id="{id}-rail"
+    class="q-field"
+    value={view.rail ?? 'rectangle'}
+    onchange={(e) => putRail(drawing, view, e.currentTarget.value === 'rectangle' ? undefined : (e.currentTarget.value as Rail))}
+  >
+    {#each Object.entries(RAIL_NAMES) as [rail, name] (rail)}<option value={rail}>{name}</option>{/each}
+  </select>
   {#if here.size > 1}<p><button class="q-button" onclick={() => arrangeAnew(drawing, view.id)}>Arrange balloons anew</button></p>{/if}
   <p><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
 </Fold>
