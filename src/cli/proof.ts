@@ -12,6 +12,7 @@ import { findingsOf } from '../core/proof/findings.ts';
 import { computeView, type ViewResult } from '../core/views/compute-view.ts';
 import { specified } from '../core/views/view-spec.ts';
 import { Scene } from '../elements/scene.ts';
+import { englishSpeller } from '../formats/speller.ts';
 import { loadSolidPort } from '../kernel/manifold.ts';
 import type { Arguments } from './arguments.ts';
 import { loadModel } from './load.ts';
@@ -28,7 +29,7 @@ export async function proof(args: Arguments): Promise<unknown> {
         compute: async (spec) => computeView(m.assembly, m.geometries, spec),
       });
   const t = performance.now();
-  const scene = new Scene({ document: drawn, assembly: m.assembly, results, features: featuresSource(m.geometries) });
+  const scene = new Scene({ document: drawn, assembly: m.assembly, results, features: featuresSource(m.geometries), speller: englishSpeller() });
   const findings = findingsOf(scene);
   const coverage = coverageOf(scene);
   const ms = Math.round(performance.now() - t);

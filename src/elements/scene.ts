@@ -37,6 +37,8 @@ export interface SceneInput {
   readonly seen?: { get(view: string): ArrayLike<number> | undefined };
   /** What is measured on parts, by geometry key, as far as it is at hand. */
   readonly features?: { get(geometry: string): PartFeatures | undefined };
+  /** Is a word spelt right? Absent: spelling is not checked. */
+  readonly speller?: ((word: string) => boolean) | undefined;
 }
 
 /** A drawing at one moment, indexed: by type, sheet, view and path. Built once per version of the document. */
@@ -53,6 +55,7 @@ export class Scene {
   private readonly seen: SceneInput['seen'];
   /** Where features of parts come from: another object once more are at hand. */
   readonly partFeatures: SceneInput['features'];
+  readonly speller: SceneInput['speller'];
   private readonly places = new Map<string, readonly Placement[]>();
   private readonly byType = new Map<string, DrawingDocumentRecord[]>();
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
@@ -65,12 +68,13 @@ export class Scene {
   private readonly itemByComponent: readonly (Item | undefined)[];
   private known: { readonly families?: readonly MaterialFamily[] } = {};
 
-  constructor({ document, assembly, results, seen, features }: SceneInput) {
+  constructor({ document, assembly, results, seen, features, speller }: SceneInput) {
     this.document = document;
     this.assembly = assembly;
     this.results = results;
     this.seen = seen;
     this.partFeatures = features;
+    this.speller = speller;
     this.components = componentsOf(assembly);
     this.drawing = drawingOf(document);
     this.ledger = ledgerOf(document);
@@ -105,6 +109,7 @@ export class Scene {
       results: this.results,
       ...(this.seen ? { seen: this.seen } : {}),
       ...(this.partFeatures ? { features: this.partFeatures } : {}),
+      speller: this.speller,
     });
   }
 

@@ -175,6 +175,8 @@ export const proofRecord = z
     off: z.array(z.string().max(60)).max(200).readonly(),
     /** What counts for more or less than usual, by code. */
     severity: z.record(z.string().max(60), z.enum(['must', 'should', 'look'])).readonly(),
+    /** Words that are right here, whatever the dictionary says. */
+    words: z.array(z.string().min(1).max(80)).max(10_000).readonly().exactOptional(),
     /** Findings that someone lets stand, and why. */
     accepted: z
       .array(z.object({ key: z.string().max(600), reason: z.string().min(1).max(500), when: z.string().max(40) }).readonly())

@@ -6,6 +6,7 @@ import { inputsOf } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
 import { coverageCells, itemsAbout, type CoverageCell } from './coverage.ts';
 import type { Finding } from './finding.ts';
+import type { Speller } from './rules/spelling.ts';
 import { sheetFindings, wholeFindings } from './findings.ts';
 
 /** A change of what is proved: records that are other ones now, and those that are gone. */
@@ -31,6 +32,7 @@ export class Prover {
   private document: DrawingDocument = {};
   private readonly results = new Map<string, ViewResult>();
   private features: FeaturesByKey | undefined;
+  private speller: Speller | undefined;
   private readonly sheets = new Map<string, { readonly inputs: readonly unknown[]; readonly findings: readonly Finding[] }>();
   private readonly assembly: Assembly;
 
@@ -52,13 +54,23 @@ export class Prover {
     this.features = features;
   }
 
+  setSpeller(speller: Speller): void {
+    this.speller = speller;
+  }
+
   /** What was told so far may be of no drawing yet. */
   get ready(): boolean {
     return this.document['drawing'] !== undefined;
   }
 
   prove(): Proved {
-    const scene = new Scene({ document: this.document, assembly: this.assembly, results: this.results, ...(this.features ? { features: this.features } : {}) });
+    const scene = new Scene({
+      document: this.document,
+      assembly: this.assembly,
+      results: this.results,
+      ...(this.features ? { features: this.features } : {}),
+      speller: this.speller,
+    });
     const findings = [...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];
     return {
       findings: findings.map((f) => ({ ...f, items: itemsAbout(scene, f.about) })),

@@ -396,6 +396,29 @@ export const FAULTS: readonly Fault[] = [
       return { ...put(typed(scene, i.part, { description: 'Scheibe' })), about: i.part };
     },
   },
+  { name: 'a word is spelt wrong', code: 'SPELLING', spoil: (scene) => put(note(scene, freePlace(scene), { text: 'Greese before use' })) },
+  {
+    name: 'a count of sheets is typed and wrong',
+    code: 'SHEET_COUNT',
+    spoil: (scene) => put(note(scene, freePlace(scene), { text: `See sheet 1 of ${scene.sheets.length + 3}` })),
+  },
+  {
+    name: 'a column of the list is too narrow for its texts',
+    code: 'LIST_CUT_SHORT',
+    spoil(scene) {
+      const list = scene.all('list')[0];
+      return list && put({ ...list, columns: list.columns.map(({ long: _, ...c }) => (c.key === 'description' ? { ...c, widthMm: 8 } : c)) });
+    },
+  },
+  {
+    name: 'one balloon is larger than the others',
+    code: 'BALLOON_SIZES',
+    also: ['OVERLAP', 'LEADER_OVER_TEXT'],
+    spoil(scene, random) {
+      const b = one(balloonsOf(scene), random);
+      return b && put({ ...b, before: '12×' });
+    },
+  },
   { name: 'a note is written too small', code: 'TEXT_SMALL', also: ['OVERLAP'], spoil: (scene) => put(note(scene, freePlace(scene), { heightMm: 1.4 })) },
   {
     name: 'a dimension is written too small',

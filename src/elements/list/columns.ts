@@ -3,7 +3,9 @@ import type { Vec2 } from '../../core/base/vector.ts';
 import { recordsOf, type ListColumn, type ListRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 import type { Scene } from '../scene.ts';
-import { layOutList } from './layout.ts';
+import { textWidth } from '../../core/picture/lettering.ts';
+import { AIR_MM, layOutList } from './layout.ts';
+import { cellOf, rowsOf } from './rows.ts';
 
 /** Changes what a list shows; all parts of one that goes over several sheets show the same, each in its own place. */
 export function putList(list: ListRecord, scene: Scene): Step[] {
@@ -28,6 +30,18 @@ export const retitled = (list: ListRecord, scene: Scene, at: number, title: stri
     scene,
     list.columns.map((c, k) => (k === at ? { ...c, title } : c)),
   );
+
+/** Every text in full: long ones wrap, and no column is narrower than its longest word. */
+export function shownInFull(list: ListRecord, scene: Scene): Step[] {
+  const rows = rowsOf(list, scene);
+  const size = list.heightMm ?? scene.page(list.sheet).style.text;
+  const columns = list.columns.map((c): ListColumn => {
+    const words = [c.title, ...rows.map((r) => cellOf(r, c.key, scene))].flatMap((t) => t.split(/\s+/));
+    const longest = Math.max(...words.map((w) => textWidth(w, c.heightMm ?? size)));
+    return { ...c, long: 'wrap', widthMm: Math.max(c.widthMm, Math.ceil(longest + 2 * AIR_MM)) };
+  });
+  return putColumns(list, scene, columns);
+}
 
 /** @param to place among the columns, from 0 */
 export function placedColumn(list: ListRecord, scene: Scene, at: number, to: number): Step[] {

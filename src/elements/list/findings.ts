@@ -17,7 +17,7 @@ export function listFindings(lists: readonly ListRecord[], sheet: string, scene:
         sheet,
         about: [list.id],
         text: `The parts list cuts texts short in ${narrow.size === 1 ? 'the column' : 'the columns'} ${columns}.`,
-        fix: 'Let them wrap',
+        fix: 'Show them in full',
       },
     ];
   });

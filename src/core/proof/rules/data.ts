@@ -6,7 +6,7 @@ import type { Rule } from '../rule.ts';
 const ADJECTIVES =
   /^(hex|hexagon(al)?|socket|flat|plain|spring|round|square|left|right|upper|lower|top|bottom|front|rear|small|large|big|long|short|inner|outer|main|new|old|heavy|light|steel|brass|plastic)\b(?!\s*[,(]|$)/i;
 /** Words of one language that no other has: enough to see that two are mixed. */
-const LANGUAGES: readonly (readonly [string, RegExp])[] = [
+export const LANGUAGES: readonly (readonly [string, RegExp])[] = [
   ['English', /\b(plate|bolt|nut|washer|screw|shaft|bearing|frame|cover|spring|housing|pin|key|ring|bracket|handle|wheel)\b/i],
   ['German', /\b(platte|schraube|mutter|scheibe|welle|lager|rahmen|deckel|feder|gehäuse|stift|passfeder|winkel|griff|rad|blech|bolzen)\b/i],
   ['French', /\b(plaque|vis|écrou|rondelle|arbre|palier|cadre|couvercle|ressort|boîtier|goupille|clavette|poignée|roue)\b/i],

@@ -23,11 +23,23 @@ const ON_EDGE_MM = 0.3;
 
 /** Leaders of balloons: where they end, how long they are, what they run over (ISO 6433; common practice). */
 export const leaders: Rule = {
-  codes: ['OFF_TARGET', 'WRONG_TARGET', 'HIDDEN_TARGET', 'ALONG_EDGE', 'LEADER_LONG', 'LEADER_OVER_TEXT', 'BALLOON_OVER_VIEW', 'LEADER_SLANT', 'LEADERS_CROSS'],
+  codes: [
+    'OFF_TARGET',
+    'WRONG_TARGET',
+    'HIDDEN_TARGET',
+    'ALONG_EDGE',
+    'LEADER_LONG',
+    'LEADER_OVER_TEXT',
+    'BALLOON_OVER_VIEW',
+    'LEADER_SLANT',
+    'LEADERS_CROSS',
+    'BALLOON_SIZES',
+  ],
 
   sheet(scene, sheet) {
     const out: Finding[] = [];
     const { frame } = scene.page(sheet).geometry;
+    const sizes = new Map<string, number>();
     const longest = LONGEST_SHARE * Math.hypot(frame.width, frame.height);
     for (const view of scene.viewsOn(sheet)) {
       const result = scene.result(view.id);
@@ -47,6 +59,7 @@ export const leaders: Rule = {
         if (words.some((w) => crosses([x, y, tipX, tipY], w)))
           found('LEADER_OVER_TEXT', 'must', `The leader of ${name.toLowerCase()} runs through a text of ${view.name}.`, 'Arrange the balloons anew');
         const r = scene.page(sheet).style.balloon / 2;
+        if (!b.shape || b.shape === 'hexagon') sizes.set(b.id, kindOf(b).draw(b, scene)[0]?.solid.rects[0]?.width ?? 0);
         const circle: Rect = { x: x - r, y: y - r, width: 2 * r, height: 2 * r };
         if (drawn?.solid.covers?.(circle) && (drawn.solid.loose ?? []).some((l) => l.x < x && x < l.x + l.width && l.y < y && y < l.y + l.height))
           found('BALLOON_OVER_VIEW', 'must', `${name} stands over what ${view.name} shows.`, 'Arrange the balloons anew');
@@ -54,6 +67,16 @@ export const leaders: Rule = {
           found('ALONG_EDGE', 'look', `The leader of ${name.toLowerCase()} runs along the edge that it ends on.`);
       }
     }
+    const usual = [...sizes.values()].sort((p, q) => p - q)[sizes.size >> 1] ?? 0;
+    const odd = [...sizes].filter(([, s]) => Math.abs(s - usual) > 0.1);
+    if (odd.length)
+      out.push({
+        code: 'BALLOON_SIZES',
+        severity: 'look',
+        sheet,
+        about: odd.map(([id]) => id),
+        text: `${odd.length === 1 ? 'A balloon is' : `${odd.length} balloons are`} of another size than the others: circles are of one size.`,
+      });
     return out;
   },
 

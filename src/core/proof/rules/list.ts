@@ -1,6 +1,6 @@
 import { listColumnsFor } from '../../ledger/list-rows.ts';
 import { itemsOfBalloon } from '../../../elements/balloon/says.ts';
-import { putList } from '../../../elements/list/columns.ts';
+import { shownInFull } from '../../../elements/list/columns.ts';
 import { listRows } from '../../../elements/list/layout.ts';
 import { rowsOf } from '../../../elements/list/rows.ts';
 import type { Item } from '../../ledger/items.ts';
@@ -48,7 +48,7 @@ export const list: Rule = {
   fix(f, scene, freshId) {
     const sheet = scene.sheets.find((s) => s.id === scene.one('view', scene.all('balloon')[0]?.view)?.sheet) ?? scene.sheets.at(-1);
     const cut = f.code === 'LIST_CUT_SHORT' ? scene.one('list', f.about[0]) : undefined;
-    if (cut) return putList({ ...cut, columns: cut.columns.map((c) => ({ ...c, long: 'wrap' as const })) }, scene);
+    if (cut) return shownInFull(cut, scene);
     return f.code === 'NO_LIST' && sheet
       ? [{ op: 'put', record: { type: 'list', id: freshId('list'), sheet: sheet.id, columns: listColumnsFor(scene.drawing.standard) } }]
       : [];
