@@ -7,7 +7,7 @@ export interface Arguments {
   readonly options: ReadonlyMap<string, string>;
 }
 
-const FLAGS = new Set(['hidden', 'tangent', 'centrelines']);
+const FLAGS = new Set(['hidden', 'tangent', 'centrelines', 'package']);
 const VALUES = new Set([
   'direction',
   'spread',
@@ -30,6 +30,7 @@ const VALUES = new Set([
   'sheet',
   'standard',
   'drawing',
+  'language',
 ]);
 
 /** @throws QuarryError BAD_USAGE for an unknown option or one without its value */

@@ -12,12 +12,16 @@ import { Scene } from '../elements/scene.ts';
 import type { Standard } from '../core/sheet/formats.ts';
 import { computeView } from '../core/views/compute-view.ts';
 import { writeCsv } from '../formats/csv.ts';
+import { writePackage, type PackageFile } from '../formats/package.ts';
+import { writeXlsx } from '../formats/tables.ts';
 import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
 
 export interface DraftFileOptions {
   readonly out: string;
   readonly sheet?: string;
   readonly standard: Standard;
+  /** Everything in one sealed zip besides. */
+  readonly package?: boolean;
   readonly timings: { readonly kernel: number; readonly read: number };
 }
 
@@ -42,14 +46,20 @@ export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<s
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const findings = findingsOf(scene);
   const font = new Uint8Array(await readFile(join(process.cwd(), 'static/fonts/osifont.ttf')));
-  await writeFile(join(options.out, 'drawing.pdf'), await sheetsAsPdf(document, sheets, results, font));
-  const svgs = sheetsAsSvg(sheets, results, font);
-  await Promise.all(svgs.map((svg, i) => writeFile(join(options.out, `sheet-${i + 1}.svg`), svg)));
-  await writeFile(join(options.out, 'parts-list.csv'), writeCsv(listAsTable(scene)));
-  await writeFile(join(options.out, 'drawing.json'), writeDrawing(document));
+  const text = (s: string) => new TextEncoder().encode(s);
+  const files: PackageFile[] = [
+    { name: 'drawing.pdf', bytes: await sheetsAsPdf(document, sheets, results, font) },
+    ...sheetsAsSvg(sheets, results, font).map((svg, i) => ({ name: `sheet-${i + 1}.svg`, bytes: text(svg) })),
+    { name: 'parts-list.csv', bytes: text(writeCsv(listAsTable(scene))) },
+    { name: 'drawing.json', bytes: text(writeDrawing(document)) },
+  ];
+  await Promise.all(files.map((f) => writeFile(join(options.out, f.name), f.bytes)));
+  const packed = options.package ? await packedWith(files, scene) : undefined;
+  if (packed) await writeFile(join(options.out, 'package.zip'), packed);
   const identified = new Set(findings.filter((f) => f.code === 'NOT_IDENTIFIED').flatMap((f) => f.about));
   return {
     sheets: sheets.length,
+    ...(packed ? { package: 'package.zip' } : {}),
     views: recordsOf(document, 'view').length,
     balloons: recordsOf(document, 'balloon').length,
     itemsIdentified: items.length - identified.size,
@@ -57,4 +67,10 @@ export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<s
     findings,
     timingsMs: { kernel: Math.round(options.timings.kernel), read: Math.round(options.timings.read), ...views, total: Math.round(performance.now() - start) },
   };
+}
+
+async function packedWith(files: readonly PackageFile[], scene: Scene): Promise<Uint8Array> {
+  const { title, number, revision, date } = scene.drawing;
+  const list = { name: 'parts-list.xlsx', bytes: await writeXlsx('Parts list', listAsTable(scene)) };
+  return writePackage([...files, list], { title, number, revision, date });
 }

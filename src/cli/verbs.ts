@@ -20,6 +20,8 @@ import { saveSvg } from './save-svg.ts';
 import { slice } from './slice.ts';
 import { view } from './view.ts';
 import type { Arguments } from './arguments.ts';
+import { guide } from './guide.ts';
+import { verify } from './verify.ts';
 import { compare } from './compare.ts';
 import { loadModel } from './load.ts';
 
@@ -128,7 +130,7 @@ async function draft(args: Arguments): Promise<unknown> {
   const m = await loadModel(args.files, args);
   await mkdir(out, { recursive: true });
   const sheet = args.options.get('sheet');
-  return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), timings: m.read.times });
+  return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), package: args.options.has('package'), timings: m.read.times });
 }
 
 export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown>>> = {
@@ -142,4 +144,6 @@ export const VERBS: Readonly<Record<string, (args: Arguments) => Promise<unknown
   dimensions,
   threads,
   proof,
+  guide,
+  verify,
 };

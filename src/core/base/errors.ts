@@ -15,6 +15,7 @@ export interface ErrorDetails {
   FILE_TOO_DEEP: { file: string; depth: number; limit: number };
   FILE_TOO_MANY: { file: string; count: number; limit: number; what?: string };
   ZIP_BROKEN: { file: string };
+  PACKAGE_CHANGED: { file: string; names: readonly string[] };
   IMPORT_TIMEOUT: { seconds: number };
   KERNEL_STOPPED: { stage: string };
   CANCELLED: Record<string, never>;
@@ -53,6 +54,8 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   FILE_TOO_DEEP: (d) => `${d.file} nests its sub-assemblies ${d.depth} levels deep; the limit is ${d.limit}.`,
   FILE_TOO_MANY: (d) => `${d.file} has ${d.count} ${d.what ?? 'components'}; the limit is ${d.limit}.`,
   ZIP_BROKEN: (d) => `${d.file} is not a zip that can be opened. Pack it again, or drop its files one by one.`,
+  PACKAGE_CHANGED: (d) =>
+    `${d.file} is not what it was when it was made${d.names.length ? `: ${list(d.names)}` : ''}. Take the package from where it was issued.`,
   IMPORT_TIMEOUT: (d) =>
     `Reading took longer than ${d.seconds} ${d.seconds === 1 ? 'second' : 'seconds'} and was stopped. The file may be damaged; try to export it again or in parts.`,
   KERNEL_STOPPED: (d) => `The geometry kernel stopped while ${d.stage}. The file is damaged or beyond what it can read; export it again.`,

@@ -1,0 +1,94 @@
+import { numberText } from '../core/ledger/items.ts';
+import { toolText, type Guide, type GuideStep } from '../core/guide/guide.ts';
+import { kitOfGuide, PICTURE_ROOM, type GuideTitle } from '../core/guide/pages.ts';
+import { PHRASES } from '../core/guide/phrases.ts';
+import type { StepPicture } from '../core/guide/picture.ts';
+import { escapeXml as esc, svgItems } from '../core/picture/svg-items.ts';
+import { GUIDE_SCRIPT, GUIDE_STYLE_SHEET } from './guide-page.ts';
+
+export interface GuideHtmlOptions {
+  readonly title: GuideTitle;
+  readonly pictures: ReadonlyMap<number, StepPicture>;
+  /** The lettering of the pictures, TrueType. */
+  readonly font: Uint8Array;
+  /** Where ticks and remarks go, and of which issue; absent: the page keeps them to itself. */
+  readonly answers?: { readonly address: string };
+}
+
+const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('base64');
+
+/**
+ * A build guide as one page that needs nothing else: a step at a time, large targets, swipe and arrow keys, light and dark. What
+ * is ticked stays ticked in this browser.
+ */
+export function writeGuideHtml(guide: Guide, { title, pictures, font, answers }: GuideHtmlOptions): string {
+  const p = PHRASES[guide.language];
+  const name = [title.number, title.revision].filter(Boolean).join(' ');
+  const room = `${PICTURE_ROOM.x} ${PICTURE_ROOM.y} ${PICTURE_ROOM.width} ${PICTURE_ROOM.height}`;
+  const steps = guide.steps
+    .map((s) => {
+      const picture = pictures.get(s.number);
+      const svg = picture
+        ? `<svg viewBox="${room}" role="img" aria-label="${esc(s.text)}">${svgItems(picture.items, (key) => (key === picture.image.key ? `data:image/png;base64,${base64(picture.image.png)}` : undefined))}</svg>`
+        : '';
+      return `<section class="step" id="step-${s.number}" data-unit="${s.unit}" hidden>
+<div class="picture">${svg}</div>
+<div class="side"><p class="where">${esc(s.unitName)} · ${p.step.toLowerCase()} ${s.place} ${p.of} ${s.places}</p>
+<h2>${esc(s.text)}</h2>
+${s.callouts.map((c) => `<p class="callout">${esc(c)}</p>`).join('')}${s.heavy ? `<p class="heavy">${esc(s.heavy)}</p>` : ''}
+${takeOf(guide, s)}${checksOf(guide, s)}</div>
+</section>`;
+    })
+    .join('\n');
+  const kit = kitOfGuide(guide)
+    .map(
+      (k) =>
+        `<tr><td>${esc(numberText(k.item))}</td><td><b>${k.quantity}</b></td><td>${esc(k.item.values.description.text)}</td><td>${esc(numberOf(k))}</td></tr>`,
+    )
+    .join('');
+  const data = {
+    count: guide.steps.length,
+    key: `guide ${name} ${title.title} ${title.date}`,
+    answers: answers?.address ?? null,
+    words: { done: p.done, step: p.step, of: p.of },
+  };
+  return `<!doctype html>
+<html lang="${guide.language}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${esc(`${name} ${title.title}`.trim())}</title>
+<style>@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
+${GUIDE_STYLE_SHEET}</style>
+</head>
+<body>
+<header><b>${esc(name || title.title)}</b><span class="name">${esc(name ? title.title : '')}</span><div class="bar" role="progressbar" aria-valuemin="0" aria-valuemax="${guide.steps.length}"><i></i></div><span class="unit"></span></header>
+<main>
+<section class="step kit" id="step-0"><h2>${p.kit}</h2><table>${kit}</table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
+${steps}
+</main>
+<nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span>${answers ? `<button class="remark">✎ ${p.remark}</button>` : ''}<button class="next">${p.done} ▶</button></nav>
+<script type="application/json" id="guide">${JSON.stringify(data).replaceAll('<', '\\u003c')}</script>
+<script>${GUIDE_SCRIPT}</script>
+</body>
+</html>
+`;
+}
+
+const numberOf = (k: GuideStep['kit'][number]) =>
+  k.item.values.drawingNumber.text || k.item.values.partNumber.text || k.item.values.supplierNumber.text || k.item.values.supplier.text;
+
+function takeOf(guide: Guide, s: GuideStep): string {
+  if (!s.kit.length) return '';
+  const rows = s.kit.map((k) => {
+    const note = [numberOf(k), k.tool ? toolText(k.tool, guide.language) : ''].filter(Boolean).join(' · ');
+    return `<li><span class="number">${esc(numberText(k.item))}</span><span class="what">${esc(k.item.values.description.text)}${note ? `<small>${esc(note)}</small>` : ''}</span><b>${k.quantity}</b></li>`;
+  });
+  return `<h3>${PHRASES[guide.language].take}</h3><ul class="take">${rows.join('')}</ul>`;
+}
+
+function checksOf(guide: Guide, s: GuideStep): string {
+  if (!s.checks.length) return '';
+  const rows = s.checks.map((c, i) => `<li><label><input type="checkbox" data-check="${s.number}/${i}"> ${esc(c)}</label></li>`);
+  return `<h3>${PHRASES[guide.language].check}</h3><ul class="checks">${rows.join('')}</ul>`;
+}
