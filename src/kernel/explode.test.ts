@@ -6,7 +6,7 @@ import { beforeAll, describe, expect, test } from 'vitest';
 import { gearbox } from '../../bench/gearbox.ts';
 import { Solids } from '../../demo/solids.ts';
 import { writeDemoStep } from '../../demo/write-step.ts';
-import type { Component } from '../core/assembly/assembly.ts';
+import type { Assembly, Component } from '../core/assembly/assembly.ts';
 import { componentsOf } from '../core/assembly/components.ts';
 import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import { combine, IDENTITY, type Placement } from '../core/base/placement.ts';
@@ -14,6 +14,7 @@ import { fitSpread } from '../core/explode/fit.ts';
 import { paperReport } from '../core/explode/on-paper.ts';
 import { planSpread, type Plan } from '../core/explode/plan.ts';
 import { stepOf } from '../core/explode/spread.ts';
+import { buildOrder, type BuildOrder } from '../core/guide/steps.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import type { Body } from '../core/outline/scene.ts';
@@ -27,6 +28,7 @@ const FILE = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax
 const frame = namedFrame('isometric');
 
 interface Case {
+  readonly assembly: Assembly;
   readonly components: readonly Component[];
   readonly bodies: readonly Body[];
   readonly plan: Plan;
@@ -42,7 +44,7 @@ beforeAll(async () => {
   const planned = async (name: string, bytes: Uint8Array): Promise<Case> => {
     const read = await readStep(kernel, [{ name, bytes }], { keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex') });
     const bodies = sceneOf(read.assembly, read.geometries);
-    return { components: componentsOf(read.assembly), bodies, plan: planSpread(read.assembly, bodies, { frame }) };
+    return { assembly: read.assembly, components: componentsOf(read.assembly), bodies, plan: planSpread(read.assembly, bodies, { frame }) };
   };
   winch = await planned('sw-40-rev1.step', new Uint8Array(readFileSync(join(process.cwd(), 'demo/sw-40-rev1.step'))));
   as1 = await planned('as1-oc-214.stp', new Uint8Array(readFileSync(FILE)));
@@ -132,11 +134,11 @@ describe('the plan of as1-oc-214', () => {
 
   test('passes through nothing by boolean intersection, and it would be seen if it did', () => {
     expect(passedThrough(as1)).toEqual([]);
-    const { bodies, components, plan } = as1;
+    const { components, plan } = as1;
     // A bolt pushed sideways cuts into what it sits in.
     const bolt = components.find((c) => c.name === 'bolt')!.index;
     const sideways = { components: [bolt], direction: [1, 0, 0] as const, distanceMm: 6, ways: [], clear: true };
-    expect(passedThrough({ bodies, components, plan: { ...plan, pulls: [sideways] } })).not.toEqual([]);
+    expect(passedThrough({ ...as1, plan: { ...plan, pulls: [sideways] } })).not.toEqual([]);
   });
 });
 
@@ -179,5 +181,49 @@ describe('the plan of a gearbox of 60', () => {
     const fit = fitSpread(gears.bodies, gears.plan.pulls, { frame, room: [166, 233], scales: standardScales('iso') });
     expect([fit.fits, fit.scale]).toEqual([true, 0.2]);
     expect(paperReport(gears.bodies, fit.pulls, frame, fit.scale, 1).touches).toEqual([]);
+  });
+});
+
+/** What a step of a guide would push through what stands there, by volumes: each part on its last stretch home. */
+function builtThrough({ components, bodies }: Case, order: BuildOrder): string[] {
+  const home = bodies.map((b) => solid(b));
+  const out: string[] = [];
+  for (const [n, step] of order.steps.entries()) {
+    const there = [...step.there];
+    for (const move of step.moves) {
+      const pull = order.pulls[move.pulls[0]!]!;
+      for (const part of PLACES)
+        for (const a of move.components) {
+          const by = pull.distanceMm * part;
+          const [x, y, z] = pull.direction;
+          const away = solid(bodies[a]!, [1, 0, 0, x * by, 0, 1, 0, y * by, 0, 0, 1, z * by]);
+          const box = away.boundingBox();
+          for (const b of there) {
+            const q = home[b]!.boundingBox();
+            if ([0, 1, 2].some((k) => box.min[k]! > q.max[k]! || q.min[k]! > box.max[k]!)) continue;
+            const limit = SLIVER * Math.min(bodies[a]!.geometry.volumeMm3, bodies[b]!.geometry.volumeMm3);
+            if (shared(away, home[b]!) > limit) out.push(`step ${n + 1} at ${part}: ${components[a]!.name} through ${components[b]!.name}`);
+          }
+          away.delete();
+        }
+      there.push(...move.components);
+    }
+  }
+  for (const h of home) h.delete();
+  return out;
+}
+
+describe('guides of building', () => {
+  const cases = [
+    ['as1-oc-214', () => as1],
+    ['the winch', () => winch],
+    ['the gearbox', () => gears],
+  ] as const;
+  test.each(cases)('%s: every component once, in an order in which each way is clear, by another library too', (_, of) => {
+    const c = of();
+    const order = buildOrder(c.assembly, c.bodies, c.plan.pulls);
+    expect(order.checked).toBe(true);
+    expect(order.steps.flatMap((s) => s.adds).sort((a, b) => a - b)).toEqual(c.components.map((x) => x.index));
+    expect(builtThrough(c, order).filter(notSprung)).toEqual([]);
   });
 });

@@ -13,6 +13,7 @@ import { isometricFrom, type ViewFrame } from '../outline/directions.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import type { DisplayItem } from '../picture/display-list.ts';
+import { textWidth } from '../picture/lettering.ts';
 import { arrowHead, circlePath, line, num, text } from '../picture/shapes.ts';
 import { hexOf, itemColor } from '../shade/colors.ts';
 import { writePng } from '../shade/png.ts';
@@ -218,14 +219,14 @@ export class StepPainter {
       const words = `${numberText(row.item)}${row.quantity > 1 ? ` ×${row.quantity}` : ''}`;
       const d = Math.hypot(p.anchor.x - p.x, p.anchor.y - p.y) || 1;
       const [ux, uy] = [(p.anchor.x - p.x) / d, (p.anchor.y - p.y) / d];
-      const wide = row.quantity > 1;
+      const size = Math.min(4.4, (4.4 * (GUIDE_STYLE.balloon - 2.4)) / Math.max(1e-6, textWidth(words, 4.4)));
       const round = circlePath(p.x, p.y, r);
       return [
         line(p.x + ux * r, p.y + uy * r, p.anchor.x, p.anchor.y, GUIDE_STYLE.wide),
         arrowHead(p.anchor.x, p.anchor.y, ux, uy, 3),
         { kind: 'fill', d: round, color: '#ffffff' },
         { kind: 'stroke', d: round, width: GUIDE_STYLE.wide },
-        text(p.x, p.y + (wide ? 1.7 : 2.2), words, wide ? 3.2 : 4.4, 'middle'),
+        text(p.x, p.y + size / 2, words, size, 'middle'),
       ];
     });
   }
