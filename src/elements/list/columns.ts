@@ -1,4 +1,5 @@
 import { contains } from '../../core/base/rect.ts';
+import { without } from '../../core/base/without.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 import { recordsOf, type ListColumn, type ListRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
@@ -14,7 +15,7 @@ export function putList(list: ListRecord, scene: Scene): Step[] {
     .filter((l) => l.share)
     .map((l) => {
       const { id, sheet, share, at, to, corner } = l;
-      const { at: _at, to: _to, corner: _corner, ...shown } = list;
+      const shown = without(list, 'at', 'to', 'corner');
       return {
         op: 'put',
         record: { ...shown, id, sheet, ...(share ? { share } : {}), ...(at ? { at } : {}), ...(to ? { to } : {}), ...(corner ? { corner } : {}) },

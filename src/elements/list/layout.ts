@@ -1,4 +1,5 @@
 import type { Rect } from '../../core/base/rect.ts';
+import { without } from '../../core/base/without.ts';
 import type { ListColumn, ListRecord } from '../../core/document/records.ts';
 import { textWidth, wrapText } from '../../core/picture/lettering.ts';
 import type { SheetGeometry } from '../../core/sheet/formats.ts';
@@ -218,7 +219,8 @@ export function movedList(list: ListRecord, scene: Scene, [dx, dy]: readonly [nu
   const rects = listRects(list, scene);
   const [x0, y0] = [Math.min(...rects.map((r) => r.x)) + dx, Math.min(...rects.map((r) => r.y)) + dy];
   const [x1, y1] = [Math.max(...rects.map((r) => r.x + r.width)) + dx, Math.max(...rects.map((r) => r.y + r.height)) + dy];
-  const { at: _at, to, corner: _corner, ...docked } = list;
+  const { to } = list;
+  const docked = without(list, 'at', 'to', 'corner') as ListRecord;
   if (list.at && to) return { ...list, at: [list.at[0] + dx, list.at[1] + dy], to: [to[0] + dx, to[1] + dy] };
   const { geometry } = scene.page(list.sheet);
   const { frame } = geometry;

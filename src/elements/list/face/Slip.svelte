@@ -43,7 +43,7 @@
   const PLACES = ['top left', 'top right', 'bottom left', 'bottom right'] as const;
   const place = $derived(list.at ? (list.to ? 'region' : 'free') : (list.corner ?? 'block'));
   function putPlace(to: string) {
-    const { at: _at, to: _to, corner: _corner, ...docked } = list;
+    const docked = without(list, 'at', 'to', 'corner') as ListRecord;
     const corner = PLACES.find((p) => p === to);
     const { frame } = scene.page(list.sheet).geometry;
     putAlone('Place of the parts list', to === 'free' ? { ...docked, at: [frame.x + 10, frame.y + 10] } : corner ? { ...docked, corner } : docked);
