@@ -1,5 +1,7 @@
 import type { RecordOf } from '../core/document/records';
 import { balloonFace } from './balloon/face';
+import { cloudFace } from './cloud/face';
+import { revisionsFace } from './revisions/face';
 import { centreFace } from './centre/face';
 import { dimensionFace } from './dimension/face';
 import type { Face } from './face';
@@ -27,6 +29,8 @@ export const FACES = {
   figure: figureFace,
   table: tableFace,
   picture: pictureFace,
+  cloud: cloudFace,
+  revisions: revisionsFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };
 

@@ -1,5 +1,7 @@
 import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.ts';
 import { balloonKind } from './balloon/kind.ts';
+import { cloudKind } from './cloud/kind.ts';
+import { revisionsKind } from './revisions/kind.ts';
 import { centreKind } from './centre/kind.ts';
 import { dimensionKind } from './dimension/kind.ts';
 import { figureKind } from './figure/kind.ts';
@@ -14,7 +16,7 @@ import { tableKind } from './table/kind.ts';
 import { viewKind } from './view/kind.ts';
 
 /** Records that are not drawn: the drawing itself and what it is computed from. */
-type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers' | 'thread' | 'proof' | 'row';
+type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers' | 'thread' | 'proof' | 'row' | 'revision' | 'guide';
 export type ElementType = Exclude<DrawingDocumentRecord['type'], Undrawn>;
 export type ElementRecord = RecordOf<ElementType>;
 
@@ -32,6 +34,8 @@ export const KINDS = {
   sign: signKind,
   table: tableKind,
   picture: pictureKind,
+  cloud: cloudKind,
+  revisions: revisionsKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 
 export const isElement = (record: DrawingDocumentRecord): record is ElementRecord => Object.hasOwn(KINDS, record.type);

@@ -1,4 +1,4 @@
-import { drawingOf, type DrawingDocument } from '../core/document/records.ts';
+import { drawingOf, sheetsOf, type DrawingDocument } from '../core/document/records.ts';
 import { DEFAULT_LIST_COLUMNS } from '../core/ledger/list-rows.ts';
 import type { DisplayList } from '../core/picture/display-list.ts';
 import type { ViewResult } from '../core/views/compute-view.ts';
@@ -20,10 +20,19 @@ export function sheetsAsPdf(
   sheets: readonly DisplayList[],
   results: ReadonlyMap<string, ViewResult>,
   font: Uint8Array,
+  watermark?: string,
 ): Promise<Uint8Array> {
   const d = drawingOf(document);
   const date = new Date(`${/^\d{4}-\d\d-\d\d$/.test(d.date) ? d.date : '2000-01-01'}T00:00:00Z`);
-  return writePdf(sheets, { title: [d.number, d.title].filter(Boolean).join(' '), font, images: shadingPngs(results), date });
+  return writePdf(sheets, {
+    title: [d.number, d.title].filter(Boolean).join(' '),
+    font,
+    images: shadingPngs(results),
+    date,
+    author: d.drawnBy,
+    pages: sheetsOf(document).map((s) => s.name),
+    ...(watermark ? { watermark } : {}),
+  });
 }
 
 /** Every sheet as an SVG that carries its lettering and pictures with it. */

@@ -11,8 +11,6 @@ export interface GuideHtmlOptions {
   readonly pictures: ReadonlyMap<number, StepPicture>;
   /** The lettering of the pictures, TrueType. */
   readonly font: Uint8Array;
-  /** Where ticks and remarks go, and of which issue; absent: the page keeps them to itself. */
-  readonly answers?: { readonly address: string };
 }
 
 const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('base64');
@@ -21,7 +19,7 @@ const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset
  * A build guide as one page that needs nothing else: a step at a time, large targets, swipe and arrow keys, light and dark. What
  * is ticked stays ticked in this browser.
  */
-export function writeGuideHtml(guide: Guide, { title, pictures, font, answers }: GuideHtmlOptions): string {
+export function writeGuideHtml(guide: Guide, { title, pictures, font }: GuideHtmlOptions): string {
   const p = PHRASES[guide.language];
   const name = [title.number, title.revision].filter(Boolean).join(' ');
   const room = `${PICTURE_ROOM.x} ${PICTURE_ROOM.y} ${PICTURE_ROOM.width} ${PICTURE_ROOM.height}`;
@@ -49,8 +47,8 @@ ${takeOf(guide, s)}${checksOf(guide, s)}</div>
   const data = {
     count: guide.steps.length,
     key: `guide ${name} ${title.title} ${title.date}`,
-    answers: answers?.address ?? null,
-    words: { done: p.done, step: p.step, of: p.of },
+    answers: null,
+    words: { remark: p.remark, done: p.done, step: p.step, of: p.of },
   };
   return `<!doctype html>
 <html lang="${guide.language}">
@@ -67,7 +65,7 @@ ${GUIDE_STYLE_SHEET}</style>
 <section class="step kit" id="step-0"><h2>${p.kit}</h2><table>${kit}</table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
 ${steps}
 </main>
-<nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span>${answers ? `<button class="remark">✎ ${p.remark}</button>` : ''}<button class="next">${p.done} ▶</button></nav>
+<nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span><button class="next">${p.done} ▶</button></nav>
 <script type="application/json" id="guide">${JSON.stringify(data).replaceAll('<', '\\u003c')}</script>
 <script>${GUIDE_SCRIPT}</script>
 </body>

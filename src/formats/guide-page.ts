@@ -108,6 +108,13 @@ export const GUIDE_SCRIPT = `
     addEventListener('online', deliver);
     setInterval(deliver, 10000);
     void deliver();
+    const button = document.createElement('button');
+    button.className = 'remark';
+    button.textContent = '✎ ' + guide.words.remark;
+    $('.next').before(button);
+    const kept = document.createElement('span');
+    kept.className = 'kept';
+    button.before(kept);
     const dialog = document.createElement('dialog');
     dialog.innerHTML = '<form method="dialog"><h2></h2><textarea rows="4" required></textarea><p style="justify-content:flex-start"><input type="file" accept="image/*" capture="environment"></p><div style="display:grid;grid-template-columns:1fr 1fr;gap:10px"><input type="text" name="who" placeholder="Name"><input type="text" name="serial" placeholder="Serial number"></div><p><button value="no" formnovalidate>✕</button><button value="yes">✔</button></p></form>';
     document.body.append(dialog);
@@ -119,7 +126,10 @@ export const GUIDE_SCRIPT = `
       dialog.showModal();
     };
     dialog.onclose = async () => {
+      const before = bench().serial;
       keep(' bench', { who: dialog.querySelector('[name=who]').value.slice(0, 80), serial: dialog.querySelector('[name=serial]').value.slice(0, 80) });
+      // Another unit begins at its beginning.
+      if (bench().serial !== before) { done.clear(); keep(' done', []); show(at); }
       const text = area.value.trim();
       if (dialog.returnValue === 'yes' && text) send({ kind: 'remark', step: at, text, photo: await photoOf(file.files[0]) });
       area.value = '';

@@ -11,6 +11,13 @@ export interface PdfOptions {
   readonly images: ReadonlyMap<string, Uint8Array>;
   /** Time stamp inside the file: the same input gives the same bytes. */
   readonly date: Date;
+  readonly author?: string;
+  /** Of the text, such as `en`; absent: English. */
+  readonly language?: string;
+  /** Bookmarks: a name for each page. */
+  readonly pages?: readonly string[];
+  /** Large words across every page, faint: what may not be built from. */
+  readonly watermark?: string;
 }
 
 const POINTS_PER_MM = 72 / 25.4;
@@ -21,20 +28,37 @@ export function writePdf(sheets: readonly DisplayList[], options: PdfOptions): P
     const pdf = new PDFDocument({
       autoFirstPage: false,
       pdfVersion: '1.7',
-      info: { Title: options.title, Creator: 'Nimble Quarry', Producer: 'Nimble Quarry', CreationDate: options.date, ModDate: options.date },
+      subset: 'PDF/A-2b',
+      lang: options.language ?? 'en',
+      displayTitle: true,
+      font: '',
+      info: {
+        Title: options.title,
+        Author: options.author || 'Nimble Quarry',
+        Creator: 'Nimble Quarry',
+        Producer: 'Nimble Quarry',
+        CreationDate: options.date,
+        ModDate: options.date,
+      },
     });
     const chunks: Uint8Array[] = [];
     pdf.on('data', (c: Uint8Array) => chunks.push(c));
     pdf.on('error', reject);
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.registerFont('lettering', Buffer.from(options.font));
-    for (const s of sheets) {
+    const rows = rowsOf(sheets);
+    const outline = options.pages ? pdf.outline : undefined;
+    sheets.forEach((s, n) => {
       pdf.addPage({ size: [s.width * POINTS_PER_MM, s.height * POINTS_PER_MM], margin: 0 });
       pdf.save().scale(POINTS_PER_MM);
       pdf.lineCap('round').lineJoin('round');
+      if (options.watermark) watermark(pdf, s, options.watermark);
       for (const g of s.groups) for (const i of g.items) draw(pdf, i, options);
+      linkRows(pdf, s, n, rows);
       pdf.restore();
-    }
+      const mark = outline?.addItem(`${n + 1}  ${options.pages?.[n] ?? ''}`.trim());
+      if (mark) for (const item of rows.values()) if (item.page === n) mark.addItem(`${item.number}  ${item.name}`.trim());
+    });
     pdf.end();
   });
 }
@@ -77,4 +101,56 @@ function draw(pdf: PDFKit.PDFDocument, i: DisplayItem, options: PdfOptions): voi
       return;
     }
   }
+}
+
+/** A row of a parts list that a balloon leads to. */
+interface ListedRow {
+  readonly number: string;
+  readonly name: string;
+  readonly page: number;
+  readonly y: number;
+  readonly x: number;
+}
+
+/** Where each item number stands in a parts list, by item. */
+function rowsOf(sheets: readonly DisplayList[]): Map<number, ListedRow> {
+  const rows = new Map<number, ListedRow>();
+  sheets.forEach((s, page) => {
+    for (const g of s.groups) {
+      if (g.role !== 'list') continue;
+      const texts = g.items.flatMap((i) => (i.kind === 'text' && i.source?.item !== undefined ? [i] : []));
+      for (const t of texts) {
+        if (t.source!.field !== 'item' || rows.has(t.source!.item!)) continue;
+        const name = texts.find((o) => o.source!.item === t.source!.item && o.source!.field === 'description')?.text ?? '';
+        rows.set(t.source!.item!, { number: t.text, name, page, x: t.x, y: t.y });
+      }
+    }
+  });
+  return rows;
+}
+
+/** Balloons lead to their row. */
+function linkRows(pdf: PDFKit.PDFDocument, s: DisplayList, page: number, rows: ReadonlyMap<number, ListedRow>): void {
+  for (const [item, r] of rows)
+    if (r.page === page) pdf.addNamedDestination(`item-${item}`, 'XYZ', r.x * POINTS_PER_MM, Math.max(0, r.y - 20) * POINTS_PER_MM, 0);
+  for (const g of s.groups) {
+    if (g.role !== 'balloon') continue;
+    const item = g.items.flatMap((i) => (i.kind === 'text' && i.source?.item !== undefined ? [i.source.item] : []))[0];
+    const [x, y, w, h] = g.box;
+    if (item !== undefined && rows.has(item)) pdf.goTo(x, y, w, h, `item-${item}`);
+  }
+}
+
+function watermark(pdf: PDFKit.PDFDocument, s: DisplayList, words: string): void {
+  const size = (Math.min(s.width, s.height) * 0.9) / Math.max(1, textWidth(words, 1));
+  const height = Math.min(size, 60);
+  const [x, y] = [s.width / 2, s.height / 2];
+  pdf.save();
+  pdf.rotate(-30, { origin: [x, y] });
+  pdf
+    .font('lettering')
+    .fontSize(emFor(height))
+    .fillColor('#e9e6e0')
+    .text(words, x - textWidth(words, height) / 2, y + height / 2, { lineBreak: false, baseline: 'alphabetic' });
+  pdf.restore();
 }

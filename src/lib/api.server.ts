@@ -34,6 +34,42 @@ export async function json(event: RequestEvent): Promise<unknown> {
   }
 }
 
+/**
+ * Long work as a line of JSON per message: whatever it tells while it goes on, then `{result}` or `{error}`. Whoever hangs up
+ * cancels it.
+ */
+export function streamed(event: RequestEvent, work: (signal: AbortSignal, say: (message: unknown) => void) => Promise<unknown>): Response {
+  const stop = new AbortController();
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    start(controller) {
+      const say = (message: unknown) => {
+        if (!stop.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(message)}\n`));
+      };
+      work(stop.signal, say)
+        .then(
+          (result) => say({ result }),
+          async (e: unknown) => {
+            if (e instanceof QuarryError) say(await errorResponse(e).json());
+            else {
+              const id = event.locals.requestId;
+              log.error({ err: e, requestId: id, path: event.url.pathname }, 'long work broke');
+              say(await errorResponse(new QuarryError('INTERNAL', { id })).json());
+            }
+          },
+        )
+        .then(() => {
+          if (!stop.signal.aborted) controller.close();
+        })
+        .catch((err: unknown) => log.warn({ err }, 'the answer did not get through'));
+    },
+    cancel() {
+      stop.abort();
+    },
+  });
+  return new Response(body, { headers: { 'content-type': 'application/x-ndjson', 'cache-control': 'no-store' } });
+}
+
 const gzipped = promisify(gzip);
 
 /** A large answer as JSON, compressed (on another thread) where the browser takes it. */

@@ -448,6 +448,126 @@ describe('a drawing given away as JSON', () => {
   });
 });
 
+describe('issues', () => {
+  const said = { revision: 'A', date: '2026-01-31', drawn: 'A. Drafter', words: ['First issue'] };
+  const issue = async (id: string, body: Record<string, unknown>) => {
+    const r = await ask('POST', `/api/jobs/${id}/issues`, { body });
+    return (await lines(r)).at(-1) as { result?: Record<string, unknown>; error?: { code: string; message: string } };
+  };
+  const bytesOf = async (address: string) => new Uint8Array(await (await ask('GET', address)).arrayBuffer());
+  const ready = () => readyJob();
+
+  test('title block, revision table, package: everything of an issue is frozen, whatever is drawn afterwards', async () => {
+    const id = await ready();
+    const { result, error } = await issue(id, { version: 1, ...said, outputs: ['pdf', 'list', 'json', 'svg', 'findings', 'glb', 'guide'] });
+    expect(error).toBeUndefined();
+    const files = (result!['files'] as { name: string }[]).map((f) => f.name);
+    for (const what of [
+      'drawing.pdf',
+      'sheet-1.svg',
+      'parts-list.xlsx',
+      'parts-list.csv',
+      'drawing.json',
+      'model.json',
+      'findings.xlsx',
+      'apart.glb',
+      'guide.html',
+      'guide.pdf',
+    ])
+      expect([what, files.some((f) => f.endsWith(`-A-${what}`))]).toEqual([what, true]);
+    const { document, version } = await documentOf(id);
+    expect(version).toBe(2);
+    expect(document['drawing']).toMatchObject({ revision: 'A', date: '2026-01-31', drawnBy: 'A. Drafter' });
+    expect(recordsOf(document, 'revision')).toMatchObject([{ letter: 'A', text: 'First issue', date: '2026-01-31', by: 'A. Drafter' }]);
+    expect(recordsOf(document, 'revisions')).toHaveLength(1);
+
+    const pdf = files.find((f) => f.endsWith('drawing.pdf'))!;
+    const address = `/api/jobs/${id}/issues/${result!['id'] as string}`;
+    const first = await bytesOf(`${address}/${pdf}`);
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 2, label: 'x', steps: [put({ ...document['drawing'], title: 'Another title' })] } });
+    expect(await bytesOf(`${address}/${pdf}`)).toEqual(first);
+    expect((await answer('GET', `${address}/verify`))[1]).toEqual({ sha256: result!['sha256'] });
+    // Not even by the database's own hand.
+    await expect(getDatabase().execute(sql`update issue set revision = 'Z'`)).rejects.toThrow();
+
+    // Compared, and taken back as a start.
+    const [, difference] = await answer('GET', `/api/jobs/${id}/compare?from=${result!['id'] as string}`);
+    const sheets = difference['sheets'] as { kind: string; changes: { role: string }[]; svg: string }[];
+    expect(sheets.every((x) => x.kind === 'changed' && x.changes.every((c) => c.role === 'title'))).toBe(true);
+    expect(sheets[0]!.svg).toContain('Another title');
+    expect((await answer('GET', `/api/jobs/${id}/compare?from=v2&to=v2`))[1]).toMatchObject({ rows: [], words: [] });
+    expect((await answer('POST', `${address}/back`, { body: { version: 3 } }))[0]).toBe(200);
+    expect((await documentOf(id)).document['drawing']).toMatchObject({ title: (document['drawing'] as DrawingRecord).title });
+    expect((await answer('GET', `/api/jobs/${id}/history`))[1]).toMatchObject([{ version: 4 }, { version: 3 }, { version: 2, label: 'Issue A' }]);
+  }, 120_000);
+
+  test('the same letter is not issued twice; one for review is marked and takes none; nothing goes out on a stale version', async () => {
+    const id = await ready();
+    expect((await issue(id, { version: 1, ...said, revision: 'P1', kind: 'review', outputs: ['json'] })).error).toBeUndefined();
+    expect((await issue(id, { version: 2, ...said, outputs: ['json'] })).error).toBeUndefined();
+    expect((await issue(id, { version: 3, ...said, outputs: ['json'] })).error).toMatchObject({ code: 'BAD_REQUEST' });
+    expect((await issue(id, { version: 1, ...said, revision: 'B', outputs: ['json'] })).error).toMatchObject({ code: 'STALE_VERSION' });
+    expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toMatchObject([
+      { revision: 'A', kind: 'issued', place: 2 },
+      { revision: 'P1', kind: 'review', place: 1 },
+    ]);
+  }, 60_000);
+
+  test('what must be put right stops it, until it is accepted with a reason', async () => {
+    const bad = { ...drawn.document };
+    delete bad['balloon:Ring'];
+    const id = await readyJob(bad);
+    const { error } = await issue(id, { version: 1, ...said, outputs: ['json'] });
+    expect(error).toMatchObject({ code: 'ISSUE_STOPPED' });
+    expect((await documentOf(id)).version).toBe(1);
+    expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toEqual([]);
+    const proof = { type: 'proof', id: 'proof', off: ['NOT_IDENTIFIED'], severity: {}, accepted: [] };
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'x', steps: [put(proof)] } });
+    expect((await issue(id, { version: 2, ...said, outputs: ['json'] })).error).toBeUndefined();
+  }, 60_000);
+
+  test('the bench answers: ticks and remarks are kept once, a remark waits until it is answered', async () => {
+    const id = await ready();
+    const { result } = await issue(id, { version: 1, ...said, outputs: ['guide'] });
+    const at = `/api/issues/${result!['id'] as string}/answers`;
+    const when = '2026-02-01T10:00:00.000Z';
+    const photo = `data:image/jpeg;base64,${Buffer.from('not really').toString('base64')}`;
+    const remark = {
+      id: '11111111-1111-4111-8111-111111111111',
+      kind: 'remark',
+      step: 2,
+      text: 'The ring does not fit',
+      serial: '0107',
+      who: 'M',
+      when,
+      photo,
+    };
+    for (let i = 0; i < 2; i++) expect((await ask('POST', at, { body: remark })).status).toBe(200);
+    for (const step of [1, 2, 2]) await ask('POST', at, { body: { id: crypto.randomUUID(), kind: 'tick', step, serial: '0107', who: 'M', when } });
+    const told = async () => (await answer('GET', `/api/jobs/${id}/remarks`))[1] as { remarks?: Record<string, unknown>[]; units?: Record<string, unknown>[] };
+    expect(await told()).toMatchObject({
+      remarks: [{ revision: 'A', step: 2, text: 'The ring does not fit', photo: true, serial: '0107', answer: null }],
+      units: [{ serial: '0107', revision: 'A', steps: 2 }],
+    });
+    expect(Buffer.from(await bytesOf(`/api/jobs/${id}/remarks/${remark.id}`)).toString()).toBe('not really');
+    expect((await answer('POST', `/api/jobs/${id}/remarks/${remark.id}`, { body: { answer: 'Ream it to 12.4' } }))[0]).toBe(200);
+    expect(await told()).toMatchObject({ remarks: [{ answer: 'Ream it to 12.4' }] });
+    expect((await documentOf(id)).version).toBe(2);
+    expect(await refusal('POST', at, { body: { ...remark, photo: 'data:text/html;base64,AAAA' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('POST', `/api/issues/${NOBODY}/answers`, { body: remark })).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('POST', `/api/jobs/${id}/remarks/${NOBODY}`, { body: { answer: 'x' } })).toEqual([404, 'NOT_FOUND']);
+  }, 60_000);
+
+  test('requests that are not understood, and issues that are not there', async () => {
+    const id = await ready();
+    for (const wrong of [{ date: 'yesterday' }, { outputs: [] }, { outputs: ['dwf'] }, { revision: '' }, { revision: '<b>' }])
+      expect(await refusal('POST', `/api/jobs/${id}/issues`, { body: { version: 1, ...said, ...wrong } })).toEqual([400, 'BAD_REQUEST']);
+    for (const name of ['package.zip', 'verify', 'x.pdf']) expect(await refusal('GET', `/api/jobs/${id}/issues/${NOBODY}/${name}`)).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('GET', `/api/jobs/${id}/compare?from=then`)).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('GET', `/api/jobs/${id}/compare?from=v99`)).toEqual([404, 'NOT_FOUND']);
+  });
+});
+
 describe('models that an edit names', () => {
   test('must be read and be of the same job: any other would leave a drawing that cannot be opened', async () => {
     const [mine, yours] = [await readyJob(), await readyJob()];

@@ -9,6 +9,8 @@ export type LiveEvent =
   | { readonly type: 'job'; readonly job: string }
   /** Something happened to a newer model of the job. */
   | { readonly type: 'model'; readonly job: string }
+  /** Something came from the bench, or was answered. */
+  | { readonly type: 'bench'; readonly job: string }
   | { readonly type: 'document'; readonly job: string; readonly version: number }
   | { readonly type: 'view'; readonly job: string; readonly view: string }
   | { readonly type: 'progress'; readonly job: string; readonly view: string; readonly share: number }

@@ -9,6 +9,8 @@ export { loadDrawing } from './services/documents.ts';
 export * from './services/edits.ts';
 export * from './services/exports.ts';
 export { jobFeatures } from './services/features.ts';
+export * from './services/bench.ts';
+export * from './services/issues.ts';
 export * from './services/jobs.ts';
 export * from './services/models.ts';
 export * from './services/pictures.ts';

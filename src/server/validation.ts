@@ -81,6 +81,42 @@ export const takeRequest = z.object({
   accepted: z.array(text).max(20_000).default([]),
 });
 export const unitRequest = z.object({ version: z.int().min(0), unit: z.enum(UNIT_NAMES as [string, ...string[]]) });
+const said = z.string().max(200);
+export const issueRequest = z.object({
+  version: z.int().min(0),
+  kind: z.enum(['issued', 'review']).default('issued'),
+  revision: z.string().regex(/^[A-Za-z0-9][A-Za-z0-9.-]{0,11}$/, 'A revision is a letter or a number, up to 12 characters.'),
+  date: z.string().regex(/^\d{4}-\d\d-\d\d$/, 'A date is written like 2026-01-31.'),
+  drawn: said.default(''),
+  checked: said.default(''),
+  approved: said.default(''),
+  words: z.array(text).max(100).default([]),
+  outputs: z
+    .array(z.enum(['pdf', 'svg', 'list', 'findings', 'json', 'glb', 'guide']))
+    .min(1)
+    .default(['pdf', 'list', 'json']),
+  names: z.string().min(1).max(200).default('{number}-{revision}-{what}'),
+});
+/** `now`, an issue, or a version of the history. */
+const moment = z.string().regex(/^(now|v\d{1,9}|[0-9a-f]{8}-[0-9a-f-]{27})$/);
+export const compareRequest = z.object({ from: moment, to: moment.default('now') });
+export const answerRequest = z.object({
+  id: z.uuid(),
+  kind: z.enum(['tick', 'check', 'remark']),
+  step: z.int().min(0).max(100_000),
+  check: z.int().min(0).max(1000).optional(),
+  done: z.boolean().optional(),
+  text: z.string().max(4000).optional(),
+  photo: z
+    .string()
+    .max(6_000_000)
+    .regex(/^data:image\/jpeg;base64,[A-Za-z0-9+/]+={0,2}$/, 'A photo is a JPEG.')
+    .nullish(),
+  serial: z.string().max(80).default(''),
+  who: z.string().max(80).default(''),
+  when: z.iso.datetime(),
+});
+export const remarkAnswer = z.object({ answer: z.string().min(1).max(2000) });
 export const sinceVersion = z.coerce
   .number()
   .int()

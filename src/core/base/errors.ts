@@ -16,6 +16,7 @@ export interface ErrorDetails {
   FILE_TOO_MANY: { file: string; count: number; limit: number; what?: string };
   ZIP_BROKEN: { file: string };
   PACKAGE_CHANGED: { file: string; names: readonly string[] };
+  ISSUE_STOPPED: { count: number; first: string };
   IMPORT_TIMEOUT: { seconds: number };
   KERNEL_STOPPED: { stage: string };
   CANCELLED: Record<string, never>;
@@ -56,6 +57,7 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   ZIP_BROKEN: (d) => `${d.file} is not a zip that can be opened. Pack it again, or drop its files one by one.`,
   PACKAGE_CHANGED: (d) =>
     `${d.file} is not what it was when it was made${d.names.length ? `: ${list(d.names)}` : ''}. Take the package from where it was issued.`,
+  ISSUE_STOPPED: (d) => `${d.count === 1 ? 'One finding' : `${d.count} findings`} must be put right first, or accepted with a reason in Proof: ${d.first}`,
   IMPORT_TIMEOUT: (d) =>
     `Reading took longer than ${d.seconds} ${d.seconds === 1 ? 'second' : 'seconds'} and was stopped. The file may be damaged; try to export it again or in parts.`,
   KERNEL_STOPPED: (d) => `The geometry kernel stopped while ${d.stage}. The file is damaged or beyond what it can read; export it again.`,

@@ -18,6 +18,8 @@ export const drawingRecord = z
     quantity: z.int().min(1).max(1_000_000),
     /** How the values of this job are written. */
     values: valueStyle.exactOptional(),
+    /** Revision clouds are not drawn and not printed. */
+    cloudsOff: z.literal(true).exactOptional(),
     /** Dimensions are not drawn and not printed. */
     dimensionsOff: z.literal(true).exactOptional(),
     /** What someone said of a size that could not be: files of the job that state this unit mean so many mm by it. */
@@ -196,5 +198,47 @@ export const rowRecord = z
     unnumbered: z.literal(true).exactOptional(),
     /** Rows of one's own come after the model's, in this order. */
     order: z.int().min(0),
+  })
+  .readonly();
+
+/** A revision of the drawing: a row of its revision table. */
+export const revisionRecord = z
+  .object({
+    type: z.literal('revision'),
+    id,
+    /** Letter or number. */
+    letter: z.string().min(1).max(12),
+    text,
+    date: text,
+    by: text,
+    order: z.int().min(0),
+  })
+  .readonly();
+
+/** What a drafter changed about the build guide: words by the key of a step. */
+export const guideRecord = z
+  .object({
+    type: z.literal('guide'),
+    id: z.literal('guide'),
+    /** Spread that is turned round; absent: the first one. */
+    spread: z.string().max(200).exactOptional(),
+    language: z.enum(['en', 'de', 'fr']).exactOptional(),
+    words: z
+      .record(
+        z.string().max(10_100),
+        z
+          .object({
+            text: text.exactOptional(),
+            checks: z.array(text).max(30).readonly().exactOptional(),
+            callouts: z.array(text).max(30).readonly().exactOptional(),
+            /** From where it is looked at: which corner of the room. */
+            corner: z
+              .tuple([z.union([z.literal(1), z.literal(-1)]), z.union([z.literal(1), z.literal(-1)]), z.union([z.literal(1), z.literal(-1)])])
+              .readonly()
+              .exactOptional(),
+          })
+          .readonly(),
+      )
+      .readonly(),
   })
   .readonly();

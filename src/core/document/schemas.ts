@@ -9,9 +9,23 @@ import { pictureRecord } from '../../elements/picture/record.ts';
 import { positionsRecord } from '../../elements/positions/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { signRecord } from '../../elements/sign/record.ts';
+import { cloudRecord } from '../../elements/cloud/record.ts';
+import { revisionsRecord } from '../../elements/revisions/record.ts';
 import { tableRecord } from '../../elements/table/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
-import { drawingRecord, ledgerRecord, modelRecord, numbersRecord, proofRecord, propertyRecord, rowRecord, spreadRecord, threadRecord } from './record.ts';
+import {
+  drawingRecord,
+  guideRecord,
+  revisionRecord,
+  ledgerRecord,
+  modelRecord,
+  numbersRecord,
+  proofRecord,
+  propertyRecord,
+  rowRecord,
+  spreadRecord,
+  threadRecord,
+} from './record.ts';
 
 /** Every record there is, stated once: what is stored, sent and typed comes from here. */
 export const anyRecord = z.discriminatedUnion('type', [
@@ -30,12 +44,16 @@ export const anyRecord = z.discriminatedUnion('type', [
   signRecord,
   tableRecord,
   pictureRecord,
+  cloudRecord,
+  revisionsRecord,
   propertyRecord,
   ledgerRecord,
   numbersRecord,
   threadRecord,
   proofRecord,
   rowRecord,
+  revisionRecord,
+  guideRecord,
 ]);
 
 export type AnyRecord = z.infer<typeof anyRecord>;

@@ -28,6 +28,7 @@ export interface GuideStep extends BuildStep {
   /** What the worker measures, looks at or signs, and other words of the drafter. */
   readonly checks: readonly string[];
   readonly callouts: readonly string[];
+  readonly corner: StepWords['corner'];
 }
 
 /** What a drafter changes about a step. */
@@ -35,6 +36,7 @@ export interface StepWords {
   readonly text?: string | undefined;
   readonly checks?: readonly string[] | undefined;
   readonly callouts?: readonly string[] | undefined;
+  readonly corner?: readonly [1 | -1, 1 | -1, 1 | -1] | undefined;
 }
 
 export interface Guide {
@@ -82,6 +84,7 @@ export function guideOf(
       heavy: lifted !== undefined && lifted >= HEAVY_KG ? say(PHRASES[language].heavy, { kg: String(Math.round(lifted)) }) : undefined,
       checks: own?.checks ?? [],
       callouts: own?.callouts ?? [],
+      corner: own?.corner,
     };
   });
   return { steps, checked: order.checked, language };

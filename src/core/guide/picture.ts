@@ -69,8 +69,8 @@ export class StepPainter {
     this.count = componentsOf(assembly).length;
   }
 
-  /** @param room where the picture may be, paper mm @param corner from where, if someone chose */
-  paint(step: GuideStep, room: Rect, corner?: readonly [1 | -1, 1 | -1, 1 | -1]): StepPicture {
+  /** @param room where the picture may be, paper mm */
+  paint(step: GuideStep, room: Rect): StepPicture {
     const fresh = new Set(step.kind === 'join' ? step.joins : step.adds);
     const shown = new Set([...step.there, ...fresh]);
     const pulls = this.shortPulls(step);
@@ -78,7 +78,7 @@ export class StepPainter {
       this.bodies.filter((b) => shown.has(b.component)),
       motionsOf(pulls, this.count),
     );
-    const frame = corner ? isometricFrom(corner) : this.bestFrame(bodies, fresh);
+    const frame = step.corner ? isometricFrom(step.corner) : this.bestFrame(bodies, fresh);
     const leftOut = this.bodies.flatMap((b) => (shown.has(b.component) ? [] : [b.component]));
     const result = computeView(this.assembly, this.geometries, {
       frame,

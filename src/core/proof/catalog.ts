@@ -11,6 +11,7 @@ const PRACTICE = 'common practice';
 
 /** All points of the proof in the order in which a checker goes through them. Clauses of standards from memory. */
 export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
+  BENCH_REMARK: { title: 'Remarks from the bench are answered', basis: PRACTICE },
   SEEN_NOWHERE: { title: 'Every item can be seen in a view', basis: PRACTICE },
   NOT_IDENTIFIED: { title: 'Every item has a balloon', basis: 'ISO 6433' },
   IDENTIFIED_TWICE: { title: 'An item has one balloon in a view', basis: 'ISO 6433' },

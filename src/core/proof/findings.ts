@@ -38,7 +38,7 @@ export function sheetFindings(scene: Scene, sheet: string): Finding[] {
 }
 
 /** As this job weighs them: some points are not checked, some count for more or less, some were accepted. */
-function judged(found: readonly Finding[], scene: Scene): Finding[] {
+export function judged(found: readonly Finding[], scene: Scene): Finding[] {
   const proof = scene.one('proof', 'proof');
   if (!proof) return [...found];
   const accepted = new Map(proof.accepted.map((a) => [a.key, { reason: a.reason, when: a.when }]));

@@ -7,7 +7,7 @@ import { Scene } from '../../elements/scene.ts';
 import { coverageCells, itemsAbout, type CoverageCell } from './coverage.ts';
 import type { Finding } from './finding.ts';
 import type { Speller } from './rules/spelling.ts';
-import { sheetFindings, wholeFindings } from './findings.ts';
+import { judged, sheetFindings, wholeFindings } from './findings.ts';
 
 /** A change of what is proved: records that are other ones now, and those that are gone. */
 export interface ProofChange {
@@ -22,6 +22,24 @@ export interface Proved {
   readonly open: number;
 }
 
+/** A remark from the bench that waits for an answer. */
+export interface OpenRemark {
+  readonly id: string;
+  readonly revision: string;
+  readonly step: number;
+  readonly text: string;
+  readonly who: string;
+}
+
+const remarkFindings = (remarks: readonly OpenRemark[]): Finding[] =>
+  remarks.map((r) => ({
+    code: 'BENCH_REMARK',
+    severity: 'should',
+    sheet: null,
+    about: [`remark:${r.id}`],
+    text: `From the bench${r.who ? `, ${r.who}` : ''}, on step ${r.step} of ${r.revision}: ${r.text}`,
+  }));
+
 /** What is measured on parts, by geometry key. */
 interface FeaturesByKey {
   get(key: string): PartFeatures | undefined;
@@ -33,6 +51,7 @@ export class Prover {
   private readonly results = new Map<string, ViewResult>();
   private features: FeaturesByKey | undefined;
   private speller: Speller | undefined;
+  private remarks: readonly OpenRemark[] = [];
   private readonly sheets = new Map<string, { readonly inputs: readonly unknown[]; readonly findings: readonly Finding[] }>();
   private readonly assembly: Assembly;
 
@@ -54,6 +73,11 @@ export class Prover {
     this.features = features;
   }
 
+  /** What workers said of what was issued, and nobody has answered. */
+  setRemarks(remarks: readonly OpenRemark[]): void {
+    this.remarks = remarks;
+  }
+
   setSpeller(speller: Speller): void {
     this.speller = speller;
   }
@@ -71,7 +95,7 @@ export class Prover {
       ...(this.features ? { features: this.features } : {}),
       speller: this.speller,
     });
-    const findings = [...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];
+    const findings = [...judged(remarkFindings(this.remarks), scene), ...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];
     return {
       findings: findings.map((f) => ({ ...f, items: itemsAbout(scene, f.about) })),
       cells: coverageCells(scene),

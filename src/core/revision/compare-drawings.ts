@@ -82,7 +82,8 @@ const change = (kind: ElementChange['kind'], g: DisplayGroup, items: readonly Di
 /** What makes an item look as it does; where it comes from does not. */
 function lookOf(i: DisplayItem): string {
   if (i.kind === 'text') return `t ${i.text} ${i.height} ${i.anchor} ${i.turn ?? 0} ${i.bold ?? ''} ${i.color ?? ''} ${round(i.x)} ${round(i.y)}`;
-  if (i.kind === 'image') return `i ${i.image.length > 200 ? `${i.image.length} ${i.image.slice(-60)}` : i.image} ${round(i.x)} ${round(i.y)} ${round(i.width)} ${round(i.height)}`;
+  if (i.kind === 'image')
+    return `i ${i.image.length > 200 ? `${i.image.length} ${i.image.slice(-60)}` : i.image} ${round(i.x)} ${round(i.y)} ${round(i.width)} ${round(i.height)}`;
   return i.kind === 'fill' ? `f ${i.d} ${i.color}` : `s ${i.d} ${i.width} ${i.dash?.join() ?? ''} ${i.color ?? ''}`;
 }
 const round = (v: number) => Math.round(v / SAME_MM);
@@ -135,7 +136,7 @@ export function placesOf(boxes: readonly Rect[]): Rect[] {
   const out: Rect[] = [];
   for (const b of boxes) {
     let box = b;
-    for (let i = 0; i < out.length; ) {
+    for (let i = 0; i < out.length;) {
       if (overlaps(inflate(out[i]!, NEAR_MM), box)) {
         box = joined([out[i]!, box]);
         out.splice(i, 1);
@@ -154,7 +155,11 @@ export interface RowChange {
   readonly before?: readonly string[];
 }
 
-export function compareTables(before: readonly (readonly string[])[], after: readonly (readonly string[])[], key: (row: readonly string[]) => string): RowChange[] {
+export function compareTables(
+  before: readonly (readonly string[])[],
+  after: readonly (readonly string[])[],
+  key: (row: readonly string[]) => string,
+): RowChange[] {
   const old = new Map(before.slice(1).map((r) => [key(r), r]));
   const now = new Map(after.slice(1).map((r) => [key(r), r]));
   const out: RowChange[] = [];

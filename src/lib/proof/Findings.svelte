@@ -45,6 +45,7 @@
       <p class="sub">{NAMES[f.severity]} · {where(f)} · {CATALOG[f.code]?.basis ?? 'common practice'}</p>
       {#if isAt(f)}
         <p class="q-row">
+          {#if f.code === 'BENCH_REMARK'}<a class="q-button main" href="/jobs/{drawing.id}/issue">Answer it</a>{/if}
           {#if f.fix}<button class="q-button main" onclick={() => desk.fix(f)}>{f.fix}</button>{/if}
           <button class="q-button" onclick={() => show(f)}>Show it</button>
           <button class="q-button" onclick={() => (desk.accepting = !desk.accepting)} aria-expanded={desk.accepting}>Leave it so</button>

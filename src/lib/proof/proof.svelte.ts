@@ -1,8 +1,19 @@
 import type { DrawingDocument } from '$core/document/records';
-import type { Proved } from '$core/proof/prover';
+import type { OpenRemark, Proved } from '$core/proof/prover';
 import type { ViewResult } from '$core/views/compute-view';
+import { call } from '$lib/shared/api';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { changeBetween, type Told } from './proof-line';
+
+/** Remarks that wait for an answer; none where the server cannot be asked. */
+async function openRemarks(job: string): Promise<OpenRemark[]> {
+  try {
+    const { remarks } = await call<{ remarks: (OpenRemark & { answer: string | null })[] }>(`/api/jobs/${job}/remarks`);
+    return remarks.filter((r) => r.answer === null).map(({ id, revision, step, text, who }) => ({ id, revision, step, text, who }));
+  } catch {
+    return [];
+  }
+}
 
 /** The proof of the open drawing as it stands, worked out beside the page. */
 export class Proof {
@@ -30,6 +41,7 @@ export class Proof {
     const tell = (told: Told) => worker.postMessage(told);
     worker.onmessage = (m: MessageEvent<Proved>) => (this.proved = m.data);
     tell({ kind: 'model', assembly: $state.snapshot(drawing.assembly) as typeof drawing.assembly });
+    void openRemarks(drawing.id).then((remarks) => remarks.length && tell({ kind: 'remarks', remarks }));
     let document: DrawingDocument = {};
     const sent = new Map<string, ViewResult>();
     let features: unknown;

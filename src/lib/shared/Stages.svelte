@@ -1,11 +1,11 @@
 <script lang="ts">
-  /** The path across the top. Stages that are not built yet say so. */
+  /** The path across the top. */
   const STAGES = [
     { name: 'Model', ready: true },
     { name: 'Explode', ready: true },
     { name: 'Sheets', ready: true },
     { name: 'Proof', ready: true },
-    { name: 'Issue', ready: false },
+    { name: 'Issue', ready: true },
   ] as const;
   const { current, job, counts }: { current: string; job: string; counts?: { must: number; should: number } | undefined } = $props();
   const state = $derived(counts && [counts.must ? `${counts.must} must` : '', counts.should ? `${counts.should} should` : ''].filter(Boolean).join(', '));

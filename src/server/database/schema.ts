@@ -171,3 +171,62 @@ export const worker = pgTable('worker', {
   id: text().primaryKey(),
   seenAt: moment().notNull().defaultNow(),
 });
+
+/** What was issued: a frozen copy. The database refuses to change a row of it. */
+export const issue = pgTable(
+  'issue',
+  {
+    id: uuid().primaryKey().defaultRandom(),
+    jobId: uuid()
+      .notNull()
+      .references(() => job.id, { onDelete: 'cascade' }),
+    /** In the order in which they were issued, from 1. */
+    place: integer().notNull(),
+    revision: text().notNull(),
+    kind: text().$type<'issued' | 'review'>().notNull(),
+    date: text().notNull(),
+    people: jsonb().$type<{ readonly drawn: string; readonly checked: string; readonly approved: string }>().notNull(),
+    /** What changed, in sentences. */
+    words: jsonb().$type<readonly string[]>().notNull(),
+    /** Version and records of the drawing. */
+    version: integer().notNull(),
+    document: jsonb().$type<Readonly<Record<string, DrawingDocumentRecord>>>().notNull(),
+    /** What its records are written in. */
+    documentFormat: integer().notNull(),
+    /** Of the package. */
+    sha256: text().notNull(),
+    files: jsonb().$type<readonly { readonly name: string; readonly bytes: number; readonly sha256: string }[]>().notNull(),
+    /** The package: every file that went out, sealed. */
+    data: bytea().notNull(),
+    createdAt: moment().notNull().defaultNow(),
+  },
+  (t) => [unique().on(t.jobId, t.place)],
+);
+
+/** What workers at the bench tick, check and remark on an issue. */
+export const benchAnswer = pgTable(
+  'bench_answer',
+  {
+    /** Given by the page: sent again after a lost answer it is kept once. */
+    id: uuid().primaryKey(),
+    issueId: uuid()
+      .notNull()
+      .references(() => issue.id, { onDelete: 'cascade' }),
+    kind: text().$type<'tick' | 'check' | 'remark'>().notNull(),
+    step: integer().notNull(),
+    /** Which point of the step. */
+    point: integer(),
+    done: boolean(),
+    text: text(),
+    /** JPEG. */
+    photo: bytea(),
+    /** Of the unit that is built, and by whom. */
+    serial: text().notNull(),
+    who: text().notNull(),
+    saidAt: moment().notNull(),
+    /** What the drafter answered, and when. */
+    answer: text(),
+    answeredAt: moment(),
+  },
+  (t) => [index().on(t.issueId)],
+);

@@ -8,6 +8,7 @@ import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
+import type { Difference } from './issue-task.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -20,7 +21,10 @@ import type {
   ExportTask,
   FeaturesTask,
   GeometryTask,
+  DifferenceTask,
   GroupPictureTask,
+  IssueMade,
+  IssueTask,
   MeasureResult,
   PicturesTask,
   RescaleTask,
@@ -90,7 +94,8 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
-  task: ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | FeaturesTask | GroupPictureTask,
+  task:
+    ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | FeaturesTask | GroupPictureTask | IssueTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -221,6 +226,12 @@ export const runGroupPicture = (task: GroupPictureTask, source: GeometrySource):
 export const runTable = (file: ImportedFile): Promise<string[][]> => run({ type: 'table', file }, undefined, []);
 
 export const runExport = (task: ExportTask): Promise<readonly Uint8Array[]> => run(task, undefined, []);
+
+/** @throws QuarryError ISSUE_STOPPED, CANCELLED */
+export const runIssue = (task: IssueTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<IssueMade> =>
+  compute(task, source, signal, [], (told) => 'progress' in told && onProgress(told.progress));
+
+export const runDifference = (task: DifferenceTask): Promise<Difference> => run(task, undefined, []);
 
 export async function closeGeometryPool(): Promise<void> {
   await pool?.destroy();

@@ -11,10 +11,13 @@ import type { Pull } from '../../core/explode/spread.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import type { ExplodeRequest } from '../../core/explode/requests.ts';
+import type { Step } from '../../core/document/steps.ts';
+import type { IssueWords } from '../../elements/revisions/issue.ts';
+import type { PackageFile } from '../../formats/package.ts';
 import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { StoredResult } from '../stored-result.ts';
 
-type Packed = readonly (readonly [string, Uint8Array])[];
+export type Packed = readonly (readonly [string, Uint8Array])[];
 
 /** What every computing task carries besides its own. */
 export interface Computing {
@@ -172,6 +175,44 @@ export interface TableTask {
   readonly file: ImportedFile;
 }
 
+/** A drawing with everything that its pictures are made of. */
+export interface PackedDrawing {
+  readonly assembly: Assembly;
+  readonly document: DrawingDocument;
+  /** Stored results by view id. */
+  readonly results: Packed;
+  /** What is measured on parts, by geometry key. */
+  readonly features: Packed;
+}
+
+/** The files of an issue. */
+export interface IssueTask extends PackedDrawing {
+  readonly type: 'issue';
+  /** Which files are wanted: `pdf`, `svg`, `list`, `findings`, `json`, `glb`, `guide`. */
+  readonly outputs: readonly string[];
+  /** Of files, with `{what}` in it. */
+  readonly names: string;
+  /** What is said of it, and which issue of the job it is. */
+  readonly words: IssueWords;
+  readonly place: number;
+  /** What is for review only says so across every page. */
+  readonly kind: 'issued' | 'review';
+  readonly fontFile: string;
+}
+
+export interface IssueMade {
+  /** What the drawing becomes by being issued. */
+  readonly steps: readonly Step[];
+  readonly files: readonly PackageFile[];
+}
+
+/** What two states of a drawing differ in. */
+export interface DifferenceTask {
+  readonly type: 'difference';
+  readonly before: PackedDrawing;
+  readonly after: PackedDrawing;
+}
+
 export interface ExportTask {
   readonly type: 'export';
   readonly kind: 'pdf' | 'svg' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx';
@@ -200,4 +241,6 @@ export type GeometryTask =
   | (PicturesTask & Computing)
   | (FeaturesTask & Computing)
   | (GroupPictureTask & Computing)
+  | (IssueTask & Computing)
+  | DifferenceTask
   | ExportTask;

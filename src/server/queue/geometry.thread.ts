@@ -42,6 +42,7 @@ import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-fil
 import { fromStored, storedForm, type StoredResult } from '../stored-result.ts';
 import { viewKey } from '../view-key.ts';
 import { explode, type Interim } from '../../core/explode/requests.ts';
+import { difference, makeIssue } from './issue-task.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -84,6 +85,8 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   'group-picture': withModel((task: Of<'group-picture'>, geometries) => groupPicture(task, geometries)),
   table: ({ file }) => (/\.xlsx$/i.test(file.name) ? readXlsx(file.name, file.bytes) : readCsv(file.name, new TextDecoder().decode(file.bytes))),
   export: exportFile,
+  issue: withModel((task: Of<'issue'>, geometries) => makeIssue(task, geometries, cancelBy(task.stop), progressTo(task.geometry))),
+  difference,
 };
 
 function withModel<T extends Computing & { readonly assembly: Assembly }>(work: (task: T, geometries: Geometries) => unknown) {

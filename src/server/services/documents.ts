@@ -99,7 +99,7 @@ export async function loadDrawing(id: string) {
 }
 
 /** The assembly that a document shows: the job's first one, or the newer model it names. */
-async function assemblyOf(jobId: string, document: DrawingDocument): Promise<Assembly> {
+export async function assemblyOf(jobId: string, document: DrawingDocument): Promise<Assembly> {
   const named = document['model'];
   const key = named?.type === 'model' ? named.model : jobId;
   const known = assemblies.get(key);

@@ -1,0 +1,212 @@
+import { nextRevision } from '$elements/revisions/issue';
+import type { Difference } from '../../server/queue/issue-task';
+import type { IssueRow } from '../../server/services/issues';
+import type { Remark, UnitProgress } from '../../server/services/bench';
+import { ApiFailure, call } from '$lib/shared/api';
+import type { Drawing } from '$lib/shared/drawing.svelte';
+import { notify } from '$lib/shared/notices.svelte';
+import { streamed } from '$lib/shared/streamed';
+
+/** Rows as they come over the line: moments are texts. */
+export type Issue = Omit<IssueRow, 'createdAt'> & { readonly createdAt: string };
+export type BenchRemark = Omit<Remark, 'saidAt'> & { readonly saidAt: string };
+export type BenchUnit = Omit<UnitProgress, 'last'> & { readonly last: string };
+export interface Moment {
+  readonly version: number;
+  readonly kind: string;
+  readonly label: string;
+  readonly createdAt: string;
+}
+
+export const OUTPUTS = [
+  ['pdf', 'PDF, all sheets'],
+  ['list', 'Parts lists, XLSX and CSV'],
+  ['guide', 'Build guide, page and PDF'],
+  ['svg', 'SVG, one per sheet'],
+  ['glb', 'Exploded model, GLB'],
+  ['json', 'Drawing and model, JSON'],
+  ['findings', 'Findings and coverage, XLSX'],
+] as const;
+
+const REMEMBERED = 'quarry issue';
+
+/** What is done on the Issue stage: what was issued, what changed since, and the next issue. */
+export class IssueDesk {
+  issues = $state.raw<readonly Issue[]>([]);
+  history = $state.raw<readonly Moment[]>([]);
+  remarks = $state.raw<readonly BenchRemark[]>([]);
+  units = $state.raw<readonly BenchUnit[]>([]);
+  loaded = $state(false);
+  /** What is compared: `now`, an issue, or `v` and a version. */
+  from = $state('');
+  to = $state('now');
+  difference = $state.raw<Difference | undefined>(undefined);
+  comparing = $state(false);
+  sheet = $state(0);
+  /** Share of the work that is done while an issue is made. */
+  progress = $state<number | undefined>(undefined);
+  /** Seals that were checked, by issue. */
+  verified = $state.raw<ReadonlyMap<string, boolean>>(new Map());
+
+  revision = $state('');
+  date = $state(new Date().toISOString().slice(0, 10));
+  drawn = $state('');
+  checked = $state('');
+  approved = $state('');
+  words = $state('');
+  outputs = $state<string[]>(['pdf', 'list', 'guide', 'json']);
+  names = $state('{number}-{revision}-{what}');
+  clouds = $state(true);
+  private stop: AbortController | undefined;
+  private readonly drawing: Drawing;
+
+  constructor(drawing: Drawing) {
+    this.drawing = drawing;
+    try {
+      const kept = JSON.parse(localStorage.getItem(REMEMBERED) ?? 'null') as { outputs?: string[]; names?: string } | null;
+      if (kept?.outputs?.length) this.outputs = kept.outputs;
+      if (kept?.names) this.names = kept.names;
+    } catch {
+      // Another program's words: the usual choice stands.
+    }
+  }
+
+  async load(): Promise<void> {
+    const { id } = this.drawing;
+    const [issues, history, bench] = await Promise.all([
+      call<Issue[]>(`/api/jobs/${id}/issues`),
+      call<Moment[]>(`/api/jobs/${id}/history`),
+      call<{ remarks: BenchRemark[]; units: BenchUnit[] }>(`/api/jobs/${id}/remarks`),
+    ]);
+    [this.issues, this.history, this.remarks, this.units] = [issues, history, bench.remarks, bench.units];
+    const [last] = issues;
+    const d = this.drawing.scene.drawing;
+    if (!this.loaded) {
+      this.revision = last ? nextRevision(issues.find((i) => i.kind === 'issued')?.revision ?? last.revision) : d.revision || 'A';
+      [this.drawn, this.checked, this.approved] = [d.drawnBy, d.checkedBy, d.approvedBy];
+    }
+    this.loaded = true;
+    this.from = last?.id ?? (this.began ? this.began : '');
+    await this.compare();
+  }
+
+  /** The earliest moment that is listed: before its edit. */
+  get began(): string | undefined {
+    const first = this.history.at(-1);
+    return first && `v${first.version - 1}`;
+  }
+
+  /** What the moments that are chosen differ in. */
+  async compare(): Promise<void> {
+    if (!this.from) return;
+    this.comparing = true;
+    try {
+      const d = await call<Difference>(`/api/jobs/${this.drawing.id}/compare?from=${this.from}&to=${this.to}`);
+      this.difference = d;
+      const first = d.sheets.findIndex((s) => s.kind !== 'same');
+      this.sheet = Math.max(0, first);
+      if (this.to === 'now') this.words = this.issues.length ? d.words.join('\n') : 'First issue';
+    } catch (e) {
+      this.difference = undefined;
+      notify('trouble', e instanceof ApiFailure ? e.message : 'The drawings could not be compared.');
+    } finally {
+      this.comparing = false;
+    }
+  }
+
+  /** Puts clouds around what changed on every sheet, with the letter of the revision. */
+  putClouds(): void {
+    const { drawing, difference, revision } = this;
+    const records = (difference?.sheets ?? []).flatMap((s) =>
+      s.kind !== 'changed'
+        ? []
+        : s.changes
+            .filter((c) => c.role !== 'title' && c.role !== 'frame' && c.role !== 'cloud' && c.role !== 'revisions' && c.kind !== 'removed')
+            .flatMap((c) => c.boxes)
+            .filter((b) => b.width > 0 || b.height > 0)
+            .map((b) => ({
+              type: 'cloud' as const,
+              id: drawing.freshId('cloud'),
+              sheet: s.id,
+              at: [b.x - 4, b.y - 4] as const,
+              to: [b.x + b.width + 4, b.y + b.height + 4] as const,
+              revision,
+            })),
+    );
+    if (!records.length) {
+      notify('trouble', 'Nothing changed that a cloud could go around.');
+      return;
+    }
+    drawing.edit(
+      `${records.length} revision clouds`,
+      records.map((record) => ({ op: 'put', record })),
+    );
+    notify('good', `${records.length === 1 ? 'One cloud' : `${records.length} clouds`} put around what changed. They can be moved or removed on the sheets.`);
+  }
+
+  /** Makes the issue. @param kind for review it is marked across every page, and the letter stays free */
+  async issue(kind: 'issued' | 'review'): Promise<void> {
+    const { drawing, outputs, names } = this;
+    this.stop = new AbortController();
+    this.progress = 0;
+    try {
+      localStorage.setItem(REMEMBERED, JSON.stringify({ outputs, names }));
+      await streamed<Issue>(
+        `/api/jobs/${drawing.id}/issues`,
+        {
+          version: drawing.version,
+          kind,
+          revision: this.revision.trim(),
+          date: this.date,
+          drawn: this.drawn,
+          checked: this.checked,
+          approved: this.approved,
+          words: this.words
+            .split('\n')
+            .map((w) => w.trim())
+            .filter(Boolean),
+          outputs,
+          names,
+        },
+        this.stop.signal,
+        (m) => (this.progress = m.progress),
+      );
+      notify('good', kind === 'issued' ? `Revision ${this.revision} is issued and frozen.` : `Revision ${this.revision} is out for review.`);
+      if (kind === 'issued') this.revision = nextRevision(this.revision);
+      await this.load();
+    } catch (e) {
+      if (!this.stop.signal.aborted) notify('trouble', e instanceof ApiFailure ? e.message : 'The issue could not be made.');
+    } finally {
+      this.progress = undefined;
+    }
+  }
+
+  cancel(): void {
+    this.stop?.abort();
+  }
+
+  async verify(i: Issue): Promise<void> {
+    try {
+      await call(`/api/jobs/${this.drawing.id}/issues/${i.id}/verify`);
+      this.verified = new Map([...this.verified, [i.id, true]]);
+    } catch (e) {
+      this.verified = new Map([...this.verified, [i.id, false]]);
+      notify('trouble', e instanceof ApiFailure ? e.message : 'The seal could not be checked.');
+    }
+  }
+
+  async takeBack(i: Issue): Promise<void> {
+    try {
+      await call(`/api/jobs/${this.drawing.id}/issues/${i.id}/back`, { method: 'POST', body: { version: this.drawing.version } });
+      notify('good', `The drawing is again as ${i.revision} was issued. Undo brings back what was.`);
+    } catch (e) {
+      notify('trouble', e instanceof ApiFailure ? e.message : 'The issue could not be taken back.');
+    }
+  }
+
+  async answer(r: BenchRemark, text: string): Promise<void> {
+    if (!text.trim()) return;
+    await call(`/api/jobs/${this.drawing.id}/remarks/${r.id}`, { method: 'POST', body: { answer: text.trim() } });
+    await this.load();
+  }
+}
