@@ -54,6 +54,7 @@ ${takeOf(guide, s)}${checksOf(guide, s)}</div>
 <html lang="${guide.language}">
 <head>
 <meta charset="utf-8">
+<link rel="icon" href="data:,">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${esc(`${name} ${title.title}`.trim())}</title>
 <style>@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}

@@ -558,6 +558,19 @@ describe('issues', () => {
     expect(await refusal('POST', `/api/jobs/${id}/remarks/${NOBODY}`, { body: { answer: 'x' } })).toEqual([404, 'NOT_FOUND']);
   }, 60_000);
 
+  test('what the guide says: words of the drafter go before those made up', async () => {
+    const id = await ready();
+    type Words = { checked: boolean; steps: { key: string; text: string; own: boolean; kit: string[]; checks: string[] }[] };
+    const words = async () => (await answer('GET', `/api/jobs/${id}/guide`))[1] as unknown as Words;
+    const before = await words();
+    expect(before.checked).toBe(true);
+    expect(before.steps.flatMap((s) => s.kit)).toHaveLength(7);
+    const { key } = before.steps[1]!;
+    const record = { type: 'guide', id: 'guide', words: { [key]: { text: 'Set it down.', checks: ['It sits flat'] } } };
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'x', steps: [put(record)] } });
+    expect((await words()).steps[1]).toMatchObject({ text: 'Set it down.', own: true, checks: ['It sits flat'] });
+  }, 60_000);
+
   test('requests that are not understood, and issues that are not there', async () => {
     const id = await ready();
     for (const wrong of [{ date: 'yesterday' }, { outputs: [] }, { outputs: ['dwf'] }, { revision: '' }, { revision: '<b>' }])

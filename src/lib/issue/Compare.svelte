@@ -22,12 +22,12 @@
 
 <div class="bar">
   <label
-    >From <select class="q-field" bind:value={desk.from} onchange={() => desk.compare()}
+    >From <select class="q-field" aria-label="Compare from" bind:value={desk.from} onchange={() => desk.compare()}
       >{#each moments as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
     ></label
   >
   <label
-    >to <select class="q-field" bind:value={desk.to} onchange={() => desk.compare()}
+    >to <select class="q-field" aria-label="Compare to" bind:value={desk.to} onchange={() => desk.compare()}
       ><option value="now">as it stands</option>{#each moments as [id, name] (id)}<option value={id}>{name}</option>{/each}</select
     ></label
   >

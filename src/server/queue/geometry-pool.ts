@@ -8,7 +8,7 @@ import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
-import type { Difference } from './issue-task.ts';
+import type { Difference, GuideWords } from './issue-task.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -23,6 +23,7 @@ import type {
   GeometryTask,
   DifferenceTask,
   GroupPictureTask,
+  GuideTask,
   IssueMade,
   IssueTask,
   MeasureResult,
@@ -95,7 +96,18 @@ async function run<T>(task: GeometryTask, signal: AbortSignal | undefined, trans
 /** Runs a task that needs geometry, and answers its wishes while it runs. */
 async function compute<T>(
   task:
-    ViewTask | DraftTask | SectionTask | ExplodeTask | SpreadFileTask | CompareTask | RescaleTask | PicturesTask | FeaturesTask | GroupPictureTask | IssueTask,
+    | ViewTask
+    | DraftTask
+    | SectionTask
+    | ExplodeTask
+    | SpreadFileTask
+    | CompareTask
+    | RescaleTask
+    | PicturesTask
+    | FeaturesTask
+    | GroupPictureTask
+    | IssueTask
+    | GuideTask,
   source: GeometrySource,
   signal: AbortSignal | undefined,
   transfer: readonly MessagePort[],
@@ -230,6 +242,8 @@ export const runExport = (task: ExportTask): Promise<readonly Uint8Array[]> => r
 /** @throws QuarryError ISSUE_STOPPED, CANCELLED */
 export const runIssue = (task: IssueTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<IssueMade> =>
   compute(task, source, signal, [], (told) => 'progress' in told && onProgress(told.progress));
+
+export const runGuide = (task: GuideTask, source: GeometrySource): Promise<GuideWords> => compute(task, source, undefined, []);
 
 export const runDifference = (task: DifferenceTask): Promise<Difference> => run(task, undefined, []);
 

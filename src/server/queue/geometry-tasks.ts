@@ -206,6 +206,13 @@ export interface IssueMade {
   readonly files: readonly PackageFile[];
 }
 
+/** What the guide of a drawing says. */
+export interface GuideTask {
+  readonly type: 'guide';
+  readonly assembly: Assembly;
+  readonly document: DrawingDocument;
+}
+
 /** What two states of a drawing differ in. */
 export interface DifferenceTask {
   readonly type: 'difference';
@@ -242,5 +249,6 @@ export type GeometryTask =
   | (FeaturesTask & Computing)
   | (GroupPictureTask & Computing)
   | (IssueTask & Computing)
+  | (GuideTask & Computing)
   | DifferenceTask
   | ExportTask;

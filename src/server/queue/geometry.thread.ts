@@ -42,7 +42,7 @@ import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-fil
 import { fromStored, storedForm, type StoredResult } from '../stored-result.ts';
 import { viewKey } from '../view-key.ts';
 import { explode, type Interim } from '../../core/explode/requests.ts';
-import { difference, makeIssue } from './issue-task.ts';
+import { difference, guideWords, makeIssue } from './issue-task.ts';
 import { geometriesFor, type Told } from './geometry-cache.ts';
 import type {
   CompareTask,
@@ -86,6 +86,7 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   table: ({ file }) => (/\.xlsx$/i.test(file.name) ? readXlsx(file.name, file.bytes) : readCsv(file.name, new TextDecoder().decode(file.bytes))),
   export: exportFile,
   issue: withModel((task: Of<'issue'>, geometries) => makeIssue(task, geometries, cancelBy(task.stop), progressTo(task.geometry))),
+  guide: withModel((task: Of<'guide'>, geometries) => guideWords(task, geometries, cancelBy(task.stop))),
   difference,
 };
 

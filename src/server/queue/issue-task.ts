@@ -35,7 +35,7 @@ import { writeXlsx } from '../../formats/tables.ts';
 import { fromStored } from '../stored-result.ts';
 import { applySteps } from '../../core/document/steps.ts';
 import { issueSteps } from '../../elements/revisions/issue.ts';
-import type { DifferenceTask, IssueMade, IssueTask, Packed, PackedDrawing } from './geometry-tasks.ts';
+import type { DifferenceTask, GuideTask, IssueMade, IssueTask, Packed, PackedDrawing } from './geometry-tasks.ts';
 
 type Geometries = ReadonlyMap<string, PartGeometry>;
 const text = (s: string) => new TextEncoder().encode(s);
@@ -119,7 +119,56 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
   return { steps, files };
 }
 
+/** What the guide of a drawing says as it stands, without pictures. */
+export interface GuideWords {
+  readonly checked: boolean;
+  readonly language: string;
+  readonly steps: readonly {
+    readonly key: string;
+    readonly number: number;
+    readonly where: string;
+    readonly text: string;
+    /** The text is the drafter's. */
+    readonly own: boolean;
+    readonly kit: readonly string[];
+    readonly checks: readonly string[];
+    readonly callouts: readonly string[];
+  }[];
+}
+
+export function guideWords({ assembly, document }: GuideTask, geometries: Geometries, cancel: Cancel): GuideWords {
+  const scene = new Scene({ document, assembly, results: new Map() });
+  const guide = guideIn(scene, geometries, pullsFor(assembly, document, geometries, cancel), cancel).guide;
+  const words = scene.one('guide', 'guide')?.words ?? {};
+  return {
+    checked: guide.checked,
+    language: guide.language,
+    steps: guide.steps.map((s) => ({
+      key: s.key,
+      number: s.number,
+      where: `${s.unitName}, ${s.place} of ${s.places}`,
+      text: s.text,
+      own: words[s.key]?.text !== undefined,
+      kit: s.kit.map((k) => `${k.quantity} × ${numberText(k.item)} ${k.item.values.description.text}`),
+      checks: s.checks,
+      callouts: s.callouts,
+    })),
+  };
+}
+
 function makeGuide(scene: Scene, geometries: Geometries, pulls: readonly Pull[], cancel: Cancel, tell: (share: number) => void) {
+  const { guide, order } = guideIn(scene, geometries, pulls, cancel);
+  const painter = new StepPainter(scene.assembly, geometries, order);
+  const pictures = new Map<number, StepPicture>();
+  for (const s of guide.steps) {
+    checkCancel(cancel);
+    pictures.set(s.number, painter.paint(s, PICTURE_ROOM));
+    tell(s.number / guide.steps.length);
+  }
+  return { guide, pictures };
+}
+
+function guideIn(scene: Scene, geometries: Geometries, pulls: readonly Pull[], cancel: Cancel) {
   const { assembly, items, components } = scene;
   const order = buildOrder(assembly, sceneOf(assembly, geometries), pulls, cancel);
   const record = scene.one('guide', 'guide');
@@ -129,14 +178,7 @@ function makeGuide(scene: Scene, geometries: Geometries, pulls: readonly Pull[],
     order,
     { ...(record?.language ? { language: record.language } : {}), words: record?.words },
   );
-  const painter = new StepPainter(assembly, geometries, order);
-  const pictures = new Map<number, StepPicture>();
-  for (const s of guide.steps) {
-    checkCancel(cancel);
-    pictures.set(s.number, painter.paint(s, PICTURE_ROOM));
-    tell(s.number / guide.steps.length);
-  }
-  return { guide, pictures };
+  return { guide, order };
 }
 
 function findingsTable(scene: Scene): string[][] {

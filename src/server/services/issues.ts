@@ -12,9 +12,9 @@ import { fontFile } from '../config.ts';
 import { getDatabase } from '../database/client.ts';
 import { edit, issue } from '../database/schema.ts';
 import { tell as tellPages } from '../events.ts';
-import { runDifference, runIssue } from '../queue/geometry-pool.ts';
+import { runDifference, runGuide, runIssue } from '../queue/geometry-pool.ts';
 import type { PackedDrawing } from '../queue/geometry-tasks.ts';
-import type { Difference } from '../queue/issue-task.ts';
+import type { Difference, GuideWords } from '../queue/issue-task.ts';
 import { assemblyOf, changesBetween, loadDrawing, presentDocument } from './documents.ts';
 import { appendEdit } from './edits.ts';
 import { loadFeatures } from './features.ts';
@@ -193,6 +193,12 @@ async function packedDrawing(jobId: string, which: string, signal?: AbortSignal)
 export async function compareMoments(jobId: string, from: string, to: string): Promise<Difference> {
   const [before, after] = [await packedDrawing(jobId, from), await packedDrawing(jobId, to)];
   return runDifference({ type: 'difference', before, after });
+}
+
+/** What the guide says as the drawing stands. */
+export async function guideNow(jobId: string): Promise<GuideWords> {
+  const { assembly, document } = await loadDrawing(jobId);
+  return runGuide({ type: 'guide', assembly, document }, loadGeometries);
 }
 
 /** Takes the drawing of an issue back as the start of what comes next; undo brings the present one back. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Compare from '$lib/issue/Compare.svelte';
   import { IssueDesk } from '$lib/issue/issue-desk.svelte';
+  import GuideSteps from '$lib/issue/GuideSteps.svelte';
   import Issues from '$lib/issue/Issues.svelte';
   import NextIssue from '$lib/issue/NextIssue.svelte';
   import type { Action } from '$lib/shared/action';
@@ -12,6 +13,8 @@
   const drawing = untrack(() => new Drawing(data.drawing));
   const desk = untrack(() => new IssueDesk(drawing));
   const tools = $state({ quickBar: false });
+  /** The words of the guide are shown instead of what changed. */
+  let words = $state(false);
   const close = untrack(() => drawing.open());
   onMount(() => {
     for (const s of drawing.sheets) drawing.fetchSheet(s.id);
@@ -24,6 +27,7 @@
   });
   const actions = $derived.by((): Action[] => [
     { id: 'compare', label: 'Compare again', key: 'C', run: () => void desk.compare() },
+    { id: 'guide', label: 'Words of the build guide', key: 'G', run: () => (words = !words) },
     { id: 'clouds', label: 'Clouds around what changed', key: '', disabled: !desk.issues.length, run: () => desk.putClouds() },
     {
       id: 'next-sheet',
@@ -41,12 +45,23 @@
 {#snippet left()}<div class="side"><Issues {drawing} {desk} /></div>{/snippet}
 {#snippet right()}<div class="side"><NextIssue {drawing} {desk} /></div>{/snippet}
 <StageFrame {drawing} current="Issue" {actions} {tools} {left} {right} rightWidth={300}>
-  <div class="middle"><Compare {drawing} {desk} /></div>
+  <div class="middle">
+    <p class="tabs" role="group" aria-label="Middle">
+      <button class="q-chip" class:on={!words} aria-pressed={!words} onclick={() => (words = false)}>What changed</button>
+      <button class="q-chip" class:on={words} aria-pressed={words} onclick={() => (words = true)}>Build guide</button>
+    </p>
+    {#if words}<GuideSteps {drawing} />{:else}<Compare {drawing} {desk} />{/if}
+  </div>
 </StageFrame>
 
 <style>
   .side {
     padding: 0.9rem;
+  }
+  .tabs {
+    display: flex;
+    gap: 0.3rem;
+    padding: 0.6rem 1rem 0;
   }
   .middle {
     flex: 1;
