@@ -1,5 +1,5 @@
 // Bundles what Node runs besides the page server: the command line, the worker process, and the threads.
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath, pathToFileURL } from 'node:url';
 
@@ -34,12 +34,16 @@ export async function bundle({ force = false } = {}) {
   if (!force && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return out;
   const { build } = await import('esbuild');
   const entryPoints = Object.fromEntries(Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f))));
+  for (const f of existsSync(out) ? readdirSync(out) : []) if (f.startsWith('chunk')) rmSync(join(out, f), { recursive: true });
   await build({
     absWorkingDir: root,
     entryPoints,
     outdir: out,
     bundle: true,
-    splitting: false,
+    // What a command does not need is not loaded.
+    splitting: true,
+    // Beside the entries: they find each other by their place.
+    chunkNames: 'chunk-[hash]',
     platform: 'node',
     target: 'node20',
     format: 'esm',

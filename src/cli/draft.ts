@@ -1,4 +1,7 @@
-import { readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { QuarryError } from '../core/base/errors.ts';
+import type { Arguments } from './arguments.ts';
+import { loadModel } from './load.ts';
 import { join } from 'node:path';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
@@ -16,7 +19,19 @@ import { writePackage, type PackageFile } from '../formats/package.ts';
 import { writeXlsx } from '../formats/tables.ts';
 import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../formats/drawing-files.ts';
 
-export interface DraftFileOptions {
+/** The first drawing of a model as files. */
+export async function draft(args: Arguments): Promise<unknown> {
+  const out = args.options.get('out');
+  if (!out) throw new QuarryError('BAD_USAGE', { text: 'draft needs --out DIR.' });
+  const standard = args.options.get('standard') ?? 'iso';
+  if (standard !== 'iso' && standard !== 'asme') throw new QuarryError('BAD_USAGE', { text: '--standard takes iso or asme.' });
+  const m = await loadModel(args.files, args);
+  await mkdir(out, { recursive: true });
+  const sheet = args.options.get('sheet');
+  return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), package: args.options.has('package'), timings: m.read.times });
+}
+
+interface DraftFileOptions {
   readonly out: string;
   readonly sheet?: string;
   readonly standard: Standard;
@@ -26,7 +41,7 @@ export interface DraftFileOptions {
 }
 
 /** The complete first drawing set as files. */
-export async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftFileOptions): Promise<unknown> {
+async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftFileOptions): Promise<unknown> {
   const views: Record<string, number> = {};
   const start = performance.now();
   let last = start;

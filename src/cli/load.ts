@@ -1,6 +1,5 @@
 import type { Model } from './model.ts';
 import { readFile } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
 import type { ImportedFile } from '../core/assembly/importing.ts';
 import { rescaleModel } from '../core/assembly/rescale.ts';
@@ -8,8 +7,8 @@ import { mmPerUnit, unlikelySize } from '../core/assembly/units.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { isMeshFile, isStep } from '../formats/readers/file-groups.ts';
 import { keyedGeometry } from '../kernel/geometry-key.ts';
-import { KernelHost } from '../kernel/host.ts';
 import { readingLimitMs, unitOptions, type Arguments } from './arguments.ts';
+import { kernel } from './kernel.ts';
 import { loadMeshes } from './load-meshes.ts';
 import { USAGE } from './usage.ts';
 import { reading } from './reading.ts';
@@ -40,12 +39,8 @@ async function readOne(name: string): Promise<ImportedFile> {
   }
 }
 
-/** One warm kernel for all the files of a command; it ends with the program. */
-let host: KernelHost | undefined;
-
 async function loadStep(files: readonly ImportedFile[]): Promise<Model> {
-  host ??= new KernelHost(fileURLToPath(new URL('./kernel.thread.js', import.meta.url)));
-  const read = await host.import(files, {
+  const read = await kernel().import(files, {
     // The supervisor's limit comes first; this one is for the kernel's own thread.
     timeoutMs: readingLimitMs(process.argv.slice(2)) + 5000,
     onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`),

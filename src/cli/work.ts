@@ -10,8 +10,9 @@ export async function work(): Promise<void> {
   const tell = (told: Told) => parentPort!.postMessage(told);
   try {
     const args = parseArguments(process.argv.slice(2));
-    const verb = VERBS[args.verb];
-    if (!verb) throw new QuarryError('BAD_USAGE', { text: USAGE });
+    const load = Object.hasOwn(VERBS, args.verb) ? VERBS[args.verb] : undefined;
+    if (!load) throw new QuarryError('BAD_USAGE', { text: USAGE });
+    const verb = await load();
     tell({ result: await verb(args) });
   } catch (e) {
     if (!(e instanceof QuarryError)) throw e;
