@@ -102,6 +102,39 @@ await page.screenshot({ path: join(out, 'explode.png') });
 await page.locator('[data-pull]', { hasText: 'Side frame, right' }).click();
 await page.waitForTimeout(1500);
 await page.screenshot({ path: join(out, 'explode-pull.png') });
+// An issue of the demo, once; then something is moved, and taken back after the picture.
+const answers = (path, body) =>
+  fetch(`${address}/api/jobs/${demo.id}/${path}`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: address },
+    body: JSON.stringify(body),
+  });
+const state = async () => (await fetch(`${address}/api/jobs/${demo.id}/drawing`)).json();
+if (!(await (await fetch(`${address}/api/jobs/${demo.id}/issues`)).json()).length)
+  await (
+    await answers('issues', {
+      version: (await state()).version,
+      revision: 'A',
+      date: '2026-11-26',
+      drawn: 'M. Quay',
+      words: ['First issue'],
+      outputs: ['pdf', 'list', 'guide', 'json'],
+    })
+  ).text();
+const { version, document } = await state();
+const seen = document['view:isometric'];
+const moved = { ...seen, at: [seen.at[0] + 5, seen.at[1] + 4] };
+await answers('edits', { version, label: 'Isometric moved', steps: [{ op: 'put', record: moved }] });
+await page.goto(`${address}/jobs/${demo.id}/issue`);
+await page.getByTestId('two-inks').waitFor({ timeout: 60_000 });
+await page.waitForTimeout(4000);
+await page.screenshot({ path: join(out, 'issue.png') });
+const guide = await page.getByRole('link', { name: 'Guide', exact: true }).first().getAttribute('href');
+await answers('undo', { version: version + 1 });
+await page.goto(`${address}${guide}`);
+for (let i = 0; i < 19; i++) await page.getByRole('button', { name: /Done/ }).click();
+await page.waitForTimeout(400);
+await page.screenshot({ path: join(out, 'guide.png') });
 await soft.close();
 const temp = mkdtempSync(join(tmpdir(), 'quarry-shots-'));
 writeFileSync(join(temp, 'd.pdf'), Buffer.from(await (await fetch(`${address}/api/jobs/${demo.id}/files/drawing.pdf`)).arrayBuffer()));

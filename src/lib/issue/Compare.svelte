@@ -45,7 +45,7 @@
   <div class="picture"><img src={picture} alt="{sheet.name}: what was, and what is" data-testid="two-inks" /></div>
   <div class="lists">
     <section aria-label="Changes of this sheet">
-      <h3>{sheet.name}: {sheet.changes.length ? `${sheet.changes.length} changes` : 'nothing changed'}</h3>
+      <h3>{sheet.name}: {sheet.changes.length ? `${sheet.changes.length} ${sheet.changes.length === 1 ? 'change' : 'changes'}` : 'nothing changed'}</h3>
       <ul>
         {#each sheet.changes as c (c.id)}
           <li>
