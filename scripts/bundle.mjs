@@ -27,30 +27,31 @@ const ENTRIES = {
   demo: 'src/server/demo.ts',
 };
 
+const COMMAND_LINE = 'quarry';
+
 /** Bundles if anything under src is newer than the last bundle. */
 export async function bundle({ force = false } = {}) {
   const stamp = join(out, '.stamp');
   const now = String(newest('src', 'scripts/bundle.mjs'));
   if (!force && existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return out;
   const { build } = await import('esbuild');
-  const entryPoints = Object.fromEntries(Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f))));
+  const all = Object.entries(ENTRIES).filter(([, f]) => existsSync(join(root, f)));
   for (const f of existsSync(out) ? readdirSync(out) : []) if (f.startsWith('chunk')) rmSync(join(out, f), { recursive: true });
-  await build({
+  const options = {
     absWorkingDir: root,
-    entryPoints,
     outdir: out,
     bundle: true,
-    // What a command does not need is not loaded.
-    splitting: true,
-    // Beside the entries: they find each other by their place.
-    chunkNames: 'chunk-[hash]',
     platform: 'node',
     target: 'node20',
     format: 'esm',
     packages: 'external',
     sourcemap: 'linked',
     logLevel: 'warning',
-  });
+  };
+  // Threads are files of their own: they are loaded whole, and again and again.
+  await build({ ...options, entryPoints: Object.fromEntries(all.filter(([name]) => name !== COMMAND_LINE)) });
+  // What a command does not need is not loaded. Pieces stand beside the entry: they find the threads by their place.
+  await build({ ...options, entryPoints: Object.fromEntries(all.filter(([name]) => name === COMMAND_LINE)), splitting: true, chunkNames: 'chunk-[hash]' });
   mkdirSync(out, { recursive: true });
   writeFileSync(stamp, now);
   return out;

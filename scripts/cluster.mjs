@@ -4,6 +4,7 @@ import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writ
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { ensurePostgres, say } from './install.mjs';
+import { keepUp } from './watch.mjs';
 
 export const freePort = () =>
   new Promise((resolve, reject) => {
@@ -41,7 +42,8 @@ function placeFor(folder, user) {
 
 /**
  * Makes the cluster if there is none and starts it.
- * @returns {Promise<{ url: string, stop: () => Promise<void> }>}
+ * It is kept up: what kills it has it started again on the same port.
+ * @returns {Promise<{ url: string, gaveUp: Promise<void>, stop: () => Promise<void> }>}
  */
 export async function startCluster(folder, { quick = false } = {}) {
   const bin = ensurePostgres();
@@ -61,7 +63,6 @@ export async function startCluster(folder, { quick = false } = {}) {
     const r = spawnSync(c, a, { cwd: '/', stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8' });
     if (r.status !== 0) throw new Error(`initdb failed: ${r.stderr}`);
   }
-  await endLeftover(data);
   const port = await freePort();
   const args = [
     '-D',
@@ -77,17 +78,32 @@ export async function startCluster(folder, { quick = false } = {}) {
     ...(quick ? ['-c', 'fsync=off', '-c', 'full_page_writes=off'] : []),
   ];
   const [c, a] = as(join(bin, 'postgres'), args);
-  // A group of its own: Ctrl-C reaches us first, and we stop it in order.
-  const server = spawn(c, a, { cwd: '/', stdio: ['ignore', 'ignore', 'pipe'], detached: true });
-  let noise = '';
-  server.stderr.on('data', (d) => (noise = (noise + d).slice(-4000)));
-  const gone = new Promise((resolve) => server.once('exit', resolve));
-  for (let i = 0; ; i++) {
-    const ready = spawnSync(join(bin, 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-q']);
-    if (ready.status === 0) break;
-    if (server.exitCode !== null || i > 300) throw new Error(`PostgreSQL did not start: ${noise}`);
-    await new Promise((r) => setTimeout(r, 50));
-  }
+  const startPostmaster = async () => {
+    await endLeftover(data);
+    // A group of its own: Ctrl-C reaches us first, and we stop it in order.
+    const server = spawn(c, a, { cwd: '/', stdio: ['ignore', 'ignore', 'pipe'], detached: true });
+    let noise = '';
+    server.stderr.on('data', (d) => (noise = (noise + d).slice(-4000)));
+    const gone = new Promise((resolve) => server.once('exit', resolve));
+    for (let i = 0; ; i++) {
+      const ready = spawnSync(join(bin, 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-q']);
+      if (ready.status === 0) break;
+      if (server.exitCode !== null || i > 600) throw new Error(`PostgreSQL did not start: ${noise}`);
+      await new Promise((r) => setTimeout(r, 50));
+    }
+    return {
+      gone,
+      pid: server.pid,
+      async stop() {
+        if (server.exitCode !== null || server.signalCode !== null) return;
+        server.kill('SIGINT');
+        const late = setTimeout(() => server.kill('SIGQUIT'), 8000);
+        await gone;
+        clearTimeout(late);
+      },
+    };
+  };
+  const postmaster = await keepUp({ name: 'The database', start: startPostmaster, say });
   // Says so and goes on when it is there.
   const createDatabase = (name) => spawnSync(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'quarry', name], { stdio: 'ignore' });
   createDatabase('quarry');
@@ -95,12 +111,8 @@ export async function startCluster(folder, { quick = false } = {}) {
   return {
     url: `postgres://quarry@127.0.0.1:${port}/quarry`,
     createDatabase,
-    async stop() {
-      server.kill('SIGINT');
-      const late = setTimeout(() => server.kill('SIGQUIT'), 8000);
-      await gone;
-      clearTimeout(late);
-    },
+    gaveUp: postmaster.gaveUp,
+    stop: () => postmaster.stop(),
   };
 }
 

@@ -1,5 +1,6 @@
 // Runs the built application against a database.
 import { spawn, spawnSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './install.mjs';
 
@@ -21,20 +22,25 @@ export function runNode(script, args, env) {
   if (r.status !== 0) throw new Error(`${script} failed`);
 }
 
-/** Starts the page server; resolves when it answers. */
-export async function startServer(env) {
+/** Starts the page server; resolves when it answers. @param {string} [pidFile] where its number is written, for who looks after it */
+export async function startServer(env, pidFile) {
   const server = spawn(process.execPath, [join(root, 'build', 'app', 'index.js')], { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'], detached: true });
+  if (pidFile) writeFileSync(pidFile, String(server.pid));
   const address = `http://127.0.0.1:${env.PORT}`;
   let exited = false;
   const gone = new Promise((resolve) => server.once('exit', () => resolve((exited = true))));
   for (let i = 0; i < 400; i++) {
-    if (exited) throw new Error('The server did not start.');
+    if (exited) throw new Error('it ended before it answered.');
     try {
       if ((await fetch(`${address}/api/health`)).ok) break;
     } catch {
       // Not listening yet.
     }
     await new Promise((r) => setTimeout(r, 50));
+    if (i === 399) {
+      server.kill('SIGKILL');
+      throw new Error('it does not answer.');
+    }
   }
   return {
     address,

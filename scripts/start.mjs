@@ -2,6 +2,7 @@
 import { join } from 'node:path';
 import { ensurePostgres, installPackages, root, say } from './install.mjs';
 import { freePort, startCluster } from './cluster.mjs';
+import { keepUp } from './watch.mjs';
 
 const began = performance.now();
 ensurePostgres();
@@ -9,7 +10,8 @@ await installPackages();
 const { buildAll } = await import('./build.mjs');
 const { environmentFor, runNode, startServer } = await import('./serve.mjs');
 await buildAll();
-const cluster = await startCluster(join(root, 'data'));
+const home = process.env.QUARRY_DATA ?? join(root, 'data');
+const cluster = await startCluster(home);
 let server;
 let stopping = false;
 async function stop(code) {
@@ -24,10 +26,10 @@ try {
   const port = process.env.PORT ?? (await freePort());
   const env = environmentFor(cluster.url, port, { QUARRY_LOG: process.env.QUARRY_LOG ?? 'warn' });
   runNode('migrate.js', [], env);
-  runNode('demo.js', [], env);
-  server = await startServer(env);
-  console.log(`Nimble Quarry is ready at ${server.address} (after ${((performance.now() - began) / 1000).toFixed(1)} s). Ctrl-C stops it.`);
-  void server.gone.then(() => stop(1));
+  if (process.env.QUARRY_DEMO !== 'no') runNode('demo.js', [], env);
+  server = await keepUp({ name: 'The page server', start: () => startServer(env, join(home, 'server.pid')), say });
+  console.log(`Nimble Quarry is ready at http://127.0.0.1:${port} (after ${((performance.now() - began) / 1000).toFixed(1)} s). Ctrl-C stops it.`);
+  void Promise.race([server.gaveUp, cluster.gaveUp]).then(() => stop(1));
 } catch (e) {
   say(String(e instanceof Error ? e.message : e));
   await stop(1);

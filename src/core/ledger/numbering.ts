@@ -1,3 +1,4 @@
+import { without } from '../base/without.ts';
 import type { DrawingDocument, NumbersRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import type { Item } from './items.ts';
@@ -10,11 +11,11 @@ function pinned(doc: DrawingDocument, items: readonly Item[]): NumbersRecord {
   return { ...(known ?? { type: 'numbers', id: 'numbers' }), of, last: Math.max(known?.last ?? 0, ...Object.values(of)) };
 }
 
-const without = <V>(of: Readonly<Record<string, V>> | undefined, key: string): Record<string, V> =>
+const lessOne = <V>(of: Readonly<Record<string, V>> | undefined, key: string): Record<string, V> =>
   Object.fromEntries(Object.entries(of ?? {}).filter(([k]) => k !== key));
 
 function withLabels(record: NumbersRecord, labels: Readonly<Record<string, string>>): NumbersRecord {
-  const { labels: _, ...rest } = record;
+  const rest = without(record, 'labels');
   return Object.keys(labels).length ? { ...rest, labels } : rest;
 }
 
@@ -30,7 +31,7 @@ export function numberedByHand(doc: DrawingDocument, items: readonly Item[], par
   if (!item || text.length > 12) return [];
   let record = pinned(doc, items);
   const locked = [...new Set([...(record.locked ?? []), part])];
-  if (text === '') return [{ op: 'put', record: withLabels(record, without(record.labels, part)) }];
+  if (text === '') return [{ op: 'put', record: withLabels(record, lessOne(record.labels, part)) }];
   if (!/^[1-9]\d{0,6}$/.test(text)) {
     // Two that are written alike could not be told apart.
     if (items.some((i) => i !== item && (i.label ?? String(i.number)) === text)) return [];
@@ -40,7 +41,7 @@ export function numberedByHand(doc: DrawingDocument, items: readonly Item[], par
   const other = items.find((i) => i !== item && i.number === number && !i.unnumbered);
   if (other?.locked) return [];
   const of = { ...record.of, [part]: number, ...(other ? { [other.part]: item.number } : {}) };
-  record = { ...withLabels(record, without(record.labels, part)), of, locked, last: Math.max(record.last, number) };
+  record = { ...withLabels(record, lessOne(record.labels, part)), of, locked, last: Math.max(record.last, number) };
   return [{ op: 'put', record }];
 }
 

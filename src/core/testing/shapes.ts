@@ -164,7 +164,8 @@ export function prism(outlines: readonly (readonly (readonly [number, number])[]
   m.faceParams.push([0, 0, 0, 0, 0, -1], [0, 0, height, 0, 0, 1]);
   let area = 0;
   for (let t = 0; t < ends.length; t += 3) {
-    let [a, b, c] = [ends[t]!, ends[t + 1]!, ends[t + 2]!];
+    const a = ends[t]!;
+    let [b, c] = [ends[t + 1]!, ends[t + 2]!];
     const twice = (points[b]![0] - points[a]![0]) * (points[c]![1] - points[a]![1]) - (points[b]![1] - points[a]![1]) * (points[c]![0] - points[a]![0]);
     if (twice < 0) [b, c] = [c, b];
     area += Math.abs(twice) / 2;

@@ -112,7 +112,6 @@ export async function makeIssue(jobId: string, request: IssueRequest, signal: Ab
 /** File names by a pattern; what a file system does not take becomes a dash. */
 export function fileNames(pattern: string, words: Readonly<Record<string, string>>): string {
   const filled = (pattern.includes('{what}') ? pattern : `${pattern}-{what}`).replace(/\{(\w+)\}/g, (all, key: string) => words[key] ?? all);
-  // eslint-disable-next-line no-control-regex -- exactly these cannot stand in a name
   return filled.replace(/[\u0000-\u001f<>:"/\\|?*]+/g, '-').slice(0, 150);
 }
 
