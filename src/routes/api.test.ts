@@ -153,6 +153,42 @@ describe('jobs', () => {
   });
 });
 
+describe('the list of jobs', () => {
+  test('is looked through by words, put in order and paged, without unpacking a model', async () => {
+    const ids = [];
+    for (const title of ['Zebra winch', 'Alpha winch 100%', 'Middle pump'])
+      ids.push(await readyJob({ ...drawn.document, drawing: { ...(drawn.document['drawing'] as DrawingRecord), title } }));
+    const titles = async (query: string) => {
+      const r = await ask('GET', `/api/jobs?${query}`);
+      return [((await r.json()) as { title: string }[]).map((j) => j.title), Number(r.headers.get('x-total'))] as const;
+    };
+    expect(await titles('q=winch&sort=title')).toEqual([['Alpha winch 100%', 'Zebra winch'], 2]);
+    expect(await titles('q=winch%20zeb')).toEqual([['Zebra winch'], 1]);
+    expect(await titles('q=100%25')).toEqual([['Alpha winch 100%'], 1]);
+    expect(await titles('q=winch&sort=title&limit=1&offset=1')).toEqual([['Zebra winch'], 2]);
+    expect((await answer('GET', `/api/jobs/${ids[0]!}`))[1]).toMatchObject({ components: 7, parts: 7 });
+    expect(await refusal('GET', '/api/jobs?sort=colour')).toEqual([400, 'BAD_REQUEST']);
+    expect((await ask('PATCH', `/api/jobs/${ids[2]!}`, { body: { title: 'Piston pump' } })).status).toBe(204);
+    expect((await answer('GET', `/api/jobs/${ids[2]!}`))[1]).toMatchObject({ title: 'Piston pump', version: 2 });
+    expect(await refusal('PATCH', `/api/jobs/${ids[2]!}`, { body: { title: ' ' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('PATCH', `/api/jobs/${NOBODY}`, { body: { title: 'x' } })).toEqual([404, 'NOT_FOUND']);
+  });
+  test('a duplicate has the drawing as it stands, and goes its own way', async () => {
+    const id = await readyJob();
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 1, label: 'x', steps: [{ op: 'drop', id: 'balloon:Ring' }] } });
+    const [status, { id: copy }] = await answer('POST', `/api/jobs/${id}/duplicate`);
+    expect(status).toBe(201);
+    const [mine, yours] = [await documentOf(id), await documentOf(copy as string)];
+    const { drawing: _, ...records } = yours.document;
+    const { drawing: __, ...before } = mine.document;
+    expect(records).toEqual(before);
+    expect(yours.document['drawing']).toMatchObject({ title: expect.stringMatching(/\(copy\)$/) as string });
+    await answer('POST', `/api/jobs/${copy as string}/edits`, { body: { version: 1, label: 'x', steps: [{ op: 'drop', id: 'balloon:Cap' }] } });
+    expect((await documentOf(id)).document['balloon:Cap']).toBeDefined();
+    expect(await refusal('POST', `/api/jobs/${NOBODY}/duplicate`)).toEqual([404, 'NOT_FOUND']);
+  });
+});
+
 describe('addresses of jobs that are not there', () => {
   const reads = ['', '/drawing', '/edits?since=0', '/views/view:front', '/picture', '/models', '/files/drawing.pdf'];
   test.each(reads.flatMap((r) => ['abc', NOBODY].map((id) => [`/api/jobs/${id}${r}`] as const)))('GET %s', async (address) => {

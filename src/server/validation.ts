@@ -81,6 +81,13 @@ export const takeRequest = z.object({
   accepted: z.array(text).max(20_000).default([]),
 });
 export const unitRequest = z.object({ version: z.int().min(0), unit: z.enum(UNIT_NAMES as [string, ...string[]]) });
+export const jobQuery = z.object({
+  q: z.string().max(200).optional(),
+  sort: z.enum(['changed', 'title', 'size']).optional(),
+  offset: z.coerce.number().int().min(0).max(1e6).optional(),
+  limit: z.coerce.number().int().min(1).max(1000).optional(),
+});
+export const renameRequest = z.object({ title: z.string().trim().min(1).max(300) });
 const said = z.string().max(200);
 export const issueRequest = z.object({
   version: z.int().min(0),

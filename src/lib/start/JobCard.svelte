@@ -1,7 +1,7 @@
 <script lang="ts">
   import Bar from '../kit/Bar.svelte';
   import type { JobSummary } from './job-summary';
-  import { Trash2 } from '@lucide/svelte';
+  import { Copy, Pencil, Trash2 } from '@lucide/svelte';
   import { call } from '../shared/api';
   import { notify } from '../shared/notices.svelte';
 
@@ -9,10 +9,12 @@
 
   const busy = $derived(job.state === 'queued' || job.state === 'working');
   let sure = $state(false);
+  /** Its name is being written. */
+  let naming = $state(false);
 
-  async function act(path: string, method = 'POST') {
+  async function act(path: string, method = 'POST', body?: unknown) {
     try {
-      await call(`/api/jobs/${job.id}${path}`, { method });
+      await call(`/api/jobs/${job.id}${path}`, { method, ...(body === undefined ? {} : { body }) });
     } catch (e) {
       notify('trouble', (e as Error).message);
     }
@@ -20,9 +22,7 @@
   }
   const megabytes = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`);
   const when = $derived(new Date(job.changedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }));
-  const facts = $derived(
-    [...(job.state === 'ready' ? [`${job.components} components`, `${job.parts} parts`] : []), megabytes(job.fileBytes), when].join(' · '),
-  );
+  const facts = $derived([...(job.state === 'ready' ? [`${job.components} components`, `${job.parts} parts`] : []), megabytes(job.bytes), when].join(' · '));
 </script>
 
 <article class="card">
@@ -46,10 +46,31 @@
   {/if}
   <div class="foot">
     <div class="names">
-      {#if job.state === 'ready'}<a href="/jobs/{job.id}/sheets">{job.title}</a>{:else}<b>{job.title}</b>{/if}
+      {#if naming}
+        <!-- svelte-ignore a11y_autofocus -->
+        <input
+          class="q-field"
+          aria-label="Name of the job"
+          value={job.title}
+          autofocus
+          onkeydown={(e) => {
+            if (e.key === 'Enter') e.currentTarget.blur();
+            if (e.key === 'Escape') naming = false;
+          }}
+          onblur={(e) => {
+            const title = e.currentTarget.value.trim();
+            if (naming && title && title !== job.title) void act('', 'PATCH', { title });
+            naming = false;
+          }}
+        />
+      {:else if job.state === 'ready'}<a href="/jobs/{job.id}/sheets">{job.title}</a>{:else}<b>{job.title}</b>{/if}
       <p class="q-caption">{facts}</p>
     </div>
     {#if !busy}
+      <button class="bin" aria-label="Rename {job.title}" title="Rename" onclick={() => (naming = true)}><Pencil size={16} /></button>
+      {#if job.state === 'ready'}
+        <button class="bin" aria-label="Duplicate {job.title}" title="Duplicate" onclick={() => act('/duplicate')}><Copy size={16} /></button>
+      {/if}
       {#if sure}
         <button class="q-button" onclick={() => act('', 'DELETE')} onblur={() => (sure = false)}>Delete?</button>
       {:else}

@@ -7,6 +7,8 @@ export interface JobSummary {
   readonly progress: number;
   readonly errorText: string | null;
   readonly fileBytes: number;
+  /** What it takes in all. */
+  readonly bytes: number;
   readonly changedAt: Date;
   readonly components: number;
   readonly parts: number;

@@ -52,6 +52,9 @@ export const job = pgTable('job', {
   choices: jsonb().$type<MeshChoices>(),
   standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
   assembly: jsonb().$type<Assembly>(),
+  /** Of the assembly; the database counts them when it is stored, so that a list of jobs unpacks none. */
+  components: integer().notNull().default(0),
+  parts: integer().notNull().default(0),
   /** Of the drawing: `drawing_record` has it as it stands, `edit` tells how it came about. */
   version: integer().notNull().default(0),
   /** What its records are written in; those of an older format are carried over when the program starts. */

@@ -1,11 +1,14 @@
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, ilike, inArray, isNull, sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, type JobState } from '../database/schema.ts';
+import { drawingOf } from '../../core/document/records.ts';
 import { tell } from '../events.ts';
+import { changesBetween, loadDrawing, presentDocument, writeRecords } from './documents.ts';
+import { appendEdit } from './edits.ts';
 
 export interface NewJob {
   readonly title: string;
@@ -55,12 +58,80 @@ const summary = {
   fileBytes: job.fileBytes,
   version: job.version,
   changedAt: job.changedAt,
-  components: sql<number>`coalesce((select count(*)::int from jsonb_array_elements(${job.assembly}->'nodes') n where (n->>'part')::int >= 0), 0)`,
-  parts: sql<number>`coalesce(jsonb_array_length(${job.assembly}->'parts'), 0)`,
+  components: job.components,
+  parts: job.parts,
+  /** What its files, newer models and issues take, bytes; geometry is shared with other jobs. */
+  bytes: sql<number>`(${job.fileBytes} + coalesce((select sum(length(f.data)) from job_file f where f.job_id = job.id and f.model_id is not null), 0) + coalesce((select sum(length(i.data)) from issue i where i.job_id = job.id), 0))::float8`,
 } as const;
 
-export function listJobs() {
-  return getDatabase().select(summary).from(job).orderBy(desc(job.changedAt));
+/** Orders in which jobs are listed. */
+export const JOB_SORTS = ['changed', 'title', 'size'] as const;
+
+export interface JobQuery {
+  /** Words that the title has, all of them. */
+  readonly q?: string | undefined;
+  readonly sort?: (typeof JOB_SORTS)[number] | undefined;
+  readonly offset?: number | undefined;
+  readonly limit?: number | undefined;
+}
+
+/** Jobs by title, changed last first unless asked otherwise; a page of them, and how many there are in all. */
+export async function listJobs({ q = '', sort = 'changed', offset = 0, limit = 1000 }: JobQuery = {}) {
+  const words = q.split(/\s+/).filter(Boolean);
+  const wanted = and(...words.map((w) => ilike(summary.title, `%${w.replace(/[\\%_]/g, '\\$&')}%`)));
+  const order = sort === 'title' ? asc(sql`lower(${summary.title})`) : sort === 'size' ? desc(job.components) : desc(job.changedAt);
+  const [jobs, [all]] = await Promise.all([
+    getDatabase().select(summary).from(job).where(wanted).orderBy(order, asc(job.id)).limit(limit).offset(offset),
+    getDatabase().select({ total: count() }).from(job).where(wanted),
+  ]);
+  return { jobs, total: all!.total };
+}
+
+/** Another name; of a drawing that stands it is the title. @throws QuarryError NOT_FOUND, STALE_VERSION */
+export async function renameJob(id: string, title: string): Promise<void> {
+  const [row] = await getDatabase().update(job).set({ title, changedAt: new Date() }).where(eq(job.id, id)).returning({ state: job.state });
+  if (!row) throw new QuarryError('NOT_FOUND', { what: 'The job' });
+  if (row.state === 'ready') {
+    const { version, document } = await presentDocument(id);
+    await appendEdit(id, version, 'Title', [{ op: 'put', record: { ...drawingOf(document), title } }]);
+  }
+  await tell({ type: 'job', job: id });
+}
+
+/** The drawing as it stands once more, as a job of its own with the files of the first; its history and issues stay behind. @throws QuarryError NOT_FOUND */
+export async function duplicateJob(id: string): Promise<string> {
+  const { document, assembly } = await loadDrawing(id);
+  const { model: _, ...records } = document;
+  const drawing = drawingOf(document);
+  const copy = { ...records, drawing: { ...drawing, title: `${drawing.title || 'Drawing'} (copy)`, revision: '' } };
+  const made = await getDatabase().transaction(async (tx) => {
+    const [from] = await tx.select().from(job).where(eq(job.id, id));
+    if (!from) throw new QuarryError('NOT_FOUND', { what: 'The job' });
+    const [row] = await tx
+      .insert(job)
+      .values({
+        title: `${from.title} (copy)`,
+        state: 'ready',
+        stage: 'ready',
+        progress: 1,
+        fileBytes: from.fileBytes,
+        sheet: from.sheet,
+        standard: from.standard,
+        choices: from.choices,
+        assembly,
+        version: 1,
+      })
+      .returning({ id: job.id });
+    // The files of the model that is shown; the bytes do not leave the database.
+    const shown = document['model']?.type === 'model' ? document['model'].model : null;
+    await tx.execute(
+      sql`insert into job_file (job_id, place, name, data) select ${row!.id}::uuid, place, name, data from job_file where job_id = ${id}::uuid and model_id is not distinct from ${shown}::uuid`,
+    );
+    await writeRecords(tx, row!.id, changesBetween({}, copy), copy);
+    return row!.id;
+  });
+  await tell({ type: 'job', job: made });
+  return made;
 }
 
 /** @throws QuarryError NOT_FOUND */

@@ -1,8 +1,12 @@
 import { api } from '$lib/api.server';
 import { readUpload } from '$lib/upload.server';
-import { check, createJob, listJobs, unitQuestion, uploadOptions } from '$server';
+import { check, createJob, jobQuery, listJobs, unitQuestion, uploadOptions } from '$server';
 
-export const GET = api(async () => Response.json(await listJobs()));
+/** Jobs: `q` words of the title, `sort` changed, title or size, `offset` and `limit`; how many there are in all is in `x-total`. */
+export const GET = api(async ({ url }) => {
+  const { jobs, total } = await listJobs(check(jobQuery, Object.fromEntries(url.searchParams)));
+  return Response.json(jobs, { headers: { 'x-total': String(total) } });
+});
 
 export const POST = api(async ({ request }) => {
   const { files, field } = await readUpload(request);
