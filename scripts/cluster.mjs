@@ -109,6 +109,8 @@ export async function startCluster(folder, { quick = false } = {}) {
   createDatabase('quarry');
   writeFileSync(join(home, 'port'), String(port));
   return {
+    port,
+    bin,
     url: `postgres://quarry@127.0.0.1:${port}/quarry`,
     createDatabase,
     gaveUp: postmaster.gaveUp,
@@ -131,4 +133,18 @@ async function endLeftover(data) {
   if (!ours()) return;
   process.kill(pid, 'SIGINT');
   for (let i = 0; i < 100 && ours(); i++) await new Promise((r) => setTimeout(r, 100));
+}
+
+/** Is a cluster of this folder served now? A program that runs it must not be worked under. */
+export function isServed(folder) {
+  const data = join(placeFor(folder, serverUser()), 'pg');
+  const lock = join(data, 'postmaster.pid');
+  if (!existsSync(lock)) return undefined;
+  const [pid, , , port] = readFileSync(lock, 'utf8').split('\n');
+  try {
+    process.kill(Number(pid), 0);
+    return Number(port);
+  } catch {
+    return undefined;
+  }
 }

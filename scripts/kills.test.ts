@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { without } from '../src/core/base/without.ts';
 import type { DrawingDocument } from '../src/core/document/records.ts';
 
 // `npm start` as a user has it, with data of its own: server and database are killed while somebody draws.
@@ -16,9 +17,8 @@ let place = home;
 let said = '';
 
 beforeAll(async () => {
-  const { DATABASE_URL: _, PORT: __, ...rest } = process.env;
   started = spawn(process.execPath, ['scripts/start.mjs'], {
-    env: { ...rest, QUARRY_DATA: home, QUARRY_DEMO: 'no', QUARRY_LOG: 'fatal' },
+    env: { ...without(process.env, 'DATABASE_URL', 'PORT'), QUARRY_DATA: home, QUARRY_DEMO: 'no', QUARRY_LOG: 'fatal' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   await new Promise<void>((resolve, reject) => {

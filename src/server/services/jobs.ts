@@ -5,6 +5,7 @@ import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, type JobState } from '../database/schema.ts';
+import { without } from '../../core/base/without.ts';
 import { drawingOf } from '../../core/document/records.ts';
 import { tell } from '../events.ts';
 import { changesBetween, loadDrawing, presentDocument, writeRecords } from './documents.ts';
@@ -101,7 +102,7 @@ export async function renameJob(id: string, title: string): Promise<void> {
 /** The drawing as it stands once more, as a job of its own with the files of the first; its history and issues stay behind. @throws QuarryError NOT_FOUND */
 export async function duplicateJob(id: string): Promise<string> {
   const { document, assembly } = await loadDrawing(id);
-  const { model: _, ...records } = document;
+  const records = without(document, 'model');
   const drawing = drawingOf(document);
   const copy = { ...records, drawing: { ...drawing, title: `${drawing.title || 'Drawing'} (copy)`, revision: '' } };
   const made = await getDatabase().transaction(async (tx) => {
