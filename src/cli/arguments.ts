@@ -31,6 +31,8 @@ const VALUES = new Set([
   'standard',
   'drawing',
   'language',
+  'part',
+  'k',
 ]);
 
 /** @throws QuarryError BAD_USAGE for an unknown option or one without its value */

@@ -12,6 +12,7 @@ export const USAGE = `Usage: quarry VERB FILE… [options]
   threads FILE…
   proof   FILE… [--drawing DRAWING.json]
   guide   FILE… --out DIR [--language en|de|fr]
+  flat    FILE… [--part NAME] [--k 0.44] [--svg OUT]
   verify  PACKAGE.zip
   compare OLD NEW
 --turn: degrees that the model is turned about its own X, then Y, then Z, before it is seen; --within, --interrupt: mm in the view.

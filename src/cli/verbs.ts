@@ -15,5 +15,6 @@ export const VERBS: Readonly<Record<string, () => Promise<Verb>>> = {
   threads: async () => (await import('./threads.ts')).threads,
   proof: async () => (await import('./proof.ts')).proof,
   guide: async () => (await import('./guide.ts')).guide,
+  flat: async () => (await import('./flat.ts')).flat,
   verify: async () => (await import('./verify.ts')).verify,
 };

@@ -167,3 +167,19 @@ function leastRectangle(outline: readonly Vec2[], ways: readonly Vec3[], u: Vec3
   }
   return best.area < Infinity ? best : { area: 0, along: [1, 0] };
 }
+
+/** The smallest rectangle around points of a plane: unit vector along its longer side, its sides, and its lower left corner turned into that frame. */
+export function leastRectangleAround(points: readonly Vec2[]): { readonly along: Vec2; readonly size: Vec2; readonly low: Vec2 } {
+  const outline = hull([...points]);
+  const { along } = leastRectangle(outline, [], [1, 0, 0], [0, 1, 0]);
+  const reach = ([c, s]: Vec2) => {
+    let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+    for (const [x, y] of outline) {
+      const [p, q] = [x * c + y * s, y * c - x * s];
+      [x0, x1, y0, y1] = [Math.min(x0, p), Math.max(x1, p), Math.min(y0, q), Math.max(y1, q)];
+    }
+    return { along: [c, s] as const, size: [x1 - x0, y1 - y0] as const, low: [x0, y0] as const };
+  };
+  const first = reach(along);
+  return first.size[0] >= first.size[1] ? first : reach([-along[1], along[0]]);
+}

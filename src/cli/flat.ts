@@ -1,0 +1,40 @@
+import { writeFile } from 'node:fs/promises';
+import { QuarryError } from '../core/base/errors.ts';
+import { unfold, type FlatPattern } from '../core/flat/unfold.ts';
+import { flatAsSvg } from '../formats/flat-svg.ts';
+import type { Arguments } from './arguments.ts';
+import { loadModel } from './load.ts';
+
+const DEGREES = 180 / Math.PI;
+
+/** Flat patterns of the bent sheet parts of a model, and why its other parts are none. */
+export async function flat(args: Arguments): Promise<unknown> {
+  const k = args.options.has('k') ? Number(args.options.get('k')) : undefined;
+  if (k !== undefined && !(k >= 0 && k <= 1)) throw new QuarryError('BAD_USAGE', { text: '--k takes a share of the thickness between 0 and 1, such as 0.44.' });
+  const m = await loadModel(args.files, args);
+  const wanted = args.options.get('part');
+  const parts = m.assembly.parts.filter((p) => wanted === undefined || p.name === wanted || p.id === wanted);
+  if (!parts.length)
+    throw new QuarryError('BAD_USAGE', { text: `--part: there is no part “${wanted}”. There are: ${m.assembly.parts.map((p) => p.name).join(', ')}.` });
+  const patterns: { name: string; flat: FlatPattern }[] = [];
+  const notSheet: { name: string; why: string }[] = [];
+  for (const p of parts) {
+    const found = unfold(m.geometries.get(p.geometryKey)!, k);
+    if ('flat' in found) patterns.push({ name: p.name, flat: found.flat });
+    else notSheet.push({ name: p.name, why: found.why });
+  }
+  const out = args.options.get('svg');
+  if (out)
+    for (const [i, { name, flat: pattern }] of patterns.entries())
+      await writeFile(patterns.length > 1 ? out.replace(/(\.svg)?$/i, `-${i + 1}.svg`) : out, flatAsSvg(name, pattern));
+  return {
+    parts: patterns.map(({ name, flat: f }) => ({
+      name,
+      thicknessMm: f.thicknessMm,
+      flatMm: f.sizeMm,
+      areaMm2: f.areaMm2,
+      bends: f.bends.map((b) => ({ angleDeg: b.angle * DEGREES, radiusMm: b.radiusMm, lengthMm: b.lengthMm, up: b.up, allowanceMm: b.allowanceMm })),
+    })),
+    notSheet,
+  };
+}

@@ -1,0 +1,41 @@
+import type { Vec2 } from '../core/base/vector.ts';
+import type { FlatPattern } from '../core/flat/unfold.ts';
+import { num } from '../core/picture/shapes.ts';
+
+/** Air around the pattern, mm. */
+const MARGIN_MM = 10;
+
+/**
+ * A flat pattern in millimetres 1:1 for a cutter: what is cut, what is bent and what is written are groups of their own. Bends up are
+ * dashed, bends down dash-dotted.
+ */
+export function flatAsSvg(name: string, { contours, bends, sizeMm }: FlatPattern): string {
+  const [width, height] = [sizeMm[0] + 2 * MARGIN_MM, sizeMm[1] + 2 * MARGIN_MM];
+  const at = ([x, y]: Vec2) => `${num(x + MARGIN_MM)} ${num(sizeMm[1] - y + MARGIN_MM)}`;
+  const outline = contours.map((c) => `<path d="M${c.map(at).join('L')}Z"/>`).join('\n');
+  const lines = bends
+    .map((b) => `<path d="M${at(b.line[0])}L${at(b.line[1])}"${b.up ? ' stroke-dasharray="6 2"' : ' stroke-dasharray="6 1.5 1 1.5"'}/>`)
+    .join('\n');
+  const marks = bends
+    .map((b) => {
+      const [x, y] = [(b.line[0][0] + b.line[1][0]) / 2, (b.line[0][1] + b.line[1][1]) / 2];
+      const words = `${b.up ? 'up' : 'down'} ${num((b.angle * 180) / Math.PI)}° R${num(b.radiusMm)}`;
+      return `<text x="${num(x + MARGIN_MM + 1.5)}" y="${num(sizeMm[1] - y + MARGIN_MM - 1.5)}" font-size="4">${words}</text>`;
+    })
+    .join('\n');
+  const title = name.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+  return `<?xml version="1.0" encoding="UTF-8"?>
+<svg xmlns="http://www.w3.org/2000/svg" width="${num(width)}mm" height="${num(height)}mm" viewBox="0 0 ${num(width)} ${num(height)}">
+<title>${title}</title>
+<g id="outline" fill="none" stroke="#000" stroke-width="0.2">
+${outline}
+</g>
+<g id="bend-lines" fill="none" stroke="#0b6e4f" stroke-width="0.2">
+${lines}
+</g>
+<g id="marks" fill="#0b6e4f" font-family="sans-serif">
+${marks}
+</g>
+</svg>
+`;
+}
