@@ -137,3 +137,20 @@ export function toolText(tool: Tool, language: Language): string {
   const name = tool.kind === 'wrench' ? p.wrench : tool.kind === 'hex key' ? p.hexKey : p.pliers;
   return tool.sizeMm === undefined ? name : `${name} ${tool.sizeMm}`;
 }
+
+/** What the guide of a drawing says as it stands, without pictures. */
+export interface GuideWords {
+  readonly checked: boolean;
+  readonly language: string;
+  readonly steps: readonly {
+    readonly key: string;
+    readonly number: number;
+    readonly where: string;
+    readonly text: string;
+    /** The text is the drafter's. */
+    readonly own: boolean;
+    readonly kit: readonly string[];
+    readonly checks: readonly string[];
+    readonly callouts: readonly string[];
+  }[];
+}

@@ -197,3 +197,11 @@ export function changeWords(differences: readonly SheetDifference[], rows: reado
   }
   return out;
 }
+
+/** Two states of a drawing as they go over the line: each sheet with its picture in two inks. */
+export interface Difference {
+  readonly sheets: readonly (Omit<SheetDifference, 'same' | 'gone' | 'come'> & { readonly svg: string })[];
+  readonly rows: readonly RowChange[];
+  readonly head: readonly string[];
+  readonly words: readonly string[];
+}

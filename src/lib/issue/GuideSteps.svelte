@@ -2,7 +2,7 @@
   import { LANGUAGES, PHRASES } from '$core/guide/phrases';
   import type { RecordOf } from '$core/document/records';
   import { without } from '$core/base/without';
-  import type { GuideWords } from '../../server/queue/issue-task';
+  import type { GuideWords } from '$core/guide/guide';
   import { ApiFailure, call } from '$lib/shared/api';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { notify } from '$lib/shared/notices.svelte';

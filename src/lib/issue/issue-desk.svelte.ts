@@ -1,16 +1,38 @@
 import { nextRevision } from '$elements/revisions/issue';
-import type { Difference } from '../../server/queue/issue-task';
-import type { IssueRow } from '../../server/services/issues';
-import type { Remark, UnitProgress } from '../../server/services/bench';
+import type { Difference } from '$core/revision/compare-drawings';
 import { ApiFailure, call } from '$lib/shared/api';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import { streamed } from '$lib/shared/streamed';
 
-/** Rows as they come over the line: moments are texts. */
-export type Issue = Omit<IssueRow, 'createdAt'> & { readonly createdAt: string };
-export type BenchRemark = Omit<Remark, 'saidAt'> & { readonly saidAt: string };
-export type BenchUnit = Omit<UnitProgress, 'last'> & { readonly last: string };
+/** What was issued, as the page is told: moments are texts. */
+export interface Issue {
+  readonly id: string;
+  readonly revision: string;
+  readonly kind: 'issued' | 'review';
+  readonly date: string;
+  readonly words: readonly string[];
+  readonly sha256: string;
+  readonly files: readonly { readonly name: string; readonly bytes: number }[];
+}
+export interface BenchRemark {
+  readonly id: string;
+  readonly revision: string;
+  readonly step: number;
+  readonly text: string;
+  readonly photo: boolean;
+  readonly serial: string;
+  readonly who: string;
+  readonly saidAt: string;
+  readonly answer: string | null;
+}
+export interface BenchUnit {
+  readonly serial: string;
+  readonly revision: string;
+  readonly steps: number;
+  readonly last: string;
+  readonly who: string;
+}
 export interface Moment {
   readonly version: number;
   readonly kind: string;

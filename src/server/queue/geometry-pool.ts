@@ -8,7 +8,8 @@ import { QuarryError, type ErrorCode, type ErrorDetails } from '../../core/base/
 import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
-import type { Difference, GuideWords } from './issue-task.ts';
+import type { GuideWords } from '../../core/guide/guide.ts';
+import type { Difference } from '../../core/revision/compare-drawings.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
   CompareTask,

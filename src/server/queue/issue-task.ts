@@ -9,7 +9,7 @@ import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { planSpread } from '../../core/explode/plan.ts';
 import type { Pull } from '../../core/explode/spread.ts';
 import { unpackFeatures } from '../../core/features/part-features.ts';
-import { guideOf } from '../../core/guide/guide.ts';
+import { guideOf, type GuideWords } from '../../core/guide/guide.ts';
 import { PICTURE_ROOM } from '../../core/guide/pages.ts';
 import { StepPainter, type StepPicture } from '../../core/guide/picture.ts';
 import { buildOrder } from '../../core/guide/steps.ts';
@@ -17,7 +17,7 @@ import { namedFrame } from '../../core/outline/directions.ts';
 import { sceneOf } from '../../core/outline/scene-of.ts';
 import { coverageCells } from '../../core/proof/coverage.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
-import { changeWords, compareDrawings, compareTables, type RowChange, type SheetDifference } from '../../core/revision/compare-drawings.ts';
+import { changeWords, compareDrawings, compareTables, type Difference } from '../../core/revision/compare-drawings.ts';
 import { num } from '../../core/picture/shapes.ts';
 import { svgItems } from '../../core/picture/svg-items.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
@@ -119,23 +119,6 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
   return { steps, files };
 }
 
-/** What the guide of a drawing says as it stands, without pictures. */
-export interface GuideWords {
-  readonly checked: boolean;
-  readonly language: string;
-  readonly steps: readonly {
-    readonly key: string;
-    readonly number: number;
-    readonly where: string;
-    readonly text: string;
-    /** The text is the drafter's. */
-    readonly own: boolean;
-    readonly kit: readonly string[];
-    readonly checks: readonly string[];
-    readonly callouts: readonly string[];
-  }[];
-}
-
 export function guideWords({ assembly, document }: GuideTask, geometries: Geometries, cancel: Cancel): GuideWords {
   const scene = new Scene({ document, assembly, results: new Map() });
   const guide = guideIn(scene, geometries, pullsFor(assembly, document, geometries, cancel), cancel).guide;
@@ -230,13 +213,6 @@ function modelJson(assembly: Assembly, scene: Scene): string {
     null,
     1,
   )}\n`;
-}
-
-export interface Difference {
-  readonly sheets: readonly (Omit<SheetDifference, 'same' | 'gone' | 'come'> & { readonly svg: string })[];
-  readonly rows: readonly RowChange[];
-  readonly head: readonly string[];
-  readonly words: readonly string[];
 }
 
 /** Two states of a drawing beside each other: what changed, and each sheet in two inks. */
