@@ -75,6 +75,8 @@ describe('texts that are changed where they stand', () => {
       'Material of item 1',
       'Description of item 2',
       'Material of item 2',
+      'Item of item 1',
+      'Item of item 2',
     ]);
     for (const t of texts) if (t.value) expect(shownIn(scene, t.box)).toEqual([t.value]);
     const material = texts.find((t) => t.label === 'Material of item 2')!;

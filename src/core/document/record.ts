@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { valueStyle } from '../dimension/record.ts';
-import { face, id, length, paths, text, vector } from './fields.ts';
+import { face, id, length, paths, ref, text, vector } from './fields.ts';
 
 export const drawingRecord = z
   .object({
@@ -221,7 +221,7 @@ export const guideRecord = z
     type: z.literal('guide'),
     id: z.literal('guide'),
     /** Spread that is turned round; absent: the first one. */
-    spread: z.string().max(200).exactOptional(),
+    spread: ref('spread', 'clear').nullable().exactOptional(),
     language: z.enum(['en', 'de', 'fr']).exactOptional(),
     words: z
       .record(

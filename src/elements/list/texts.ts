@@ -15,6 +15,8 @@ const canBeTyped = (key: string, item: Item) =>
 /** Titles of the columns, then cell by cell: a text that is typed goes to the part's property, as in the ledger. */
 export function listTexts(list: ListRecord, scene: Scene): EditableText[] {
   const out: EditableText[] = [];
+  // Numbers come last: whoever edits an item means its words.
+  const numbers: EditableText[] = [];
   for (const { head, rows } of layOutList(list, scene)) {
     head.cells.forEach((c, at) =>
       out.push({
@@ -31,7 +33,7 @@ export function listTexts(list: ListRecord, scene: Scene): EditableText[] {
       if (!item) continue;
       for (const { column: c, box, size } of cells) {
         if (!canBeTyped(c.key, item)) continue;
-        out.push({
+        (c.key === 'item' ? numbers : out).push({
           name: `${item.part}/${c.key}`,
           label: `${c.title} of item ${numberText(item)}`,
           box,
@@ -45,5 +47,5 @@ export function listTexts(list: ListRecord, scene: Scene): EditableText[] {
       }
     }
   }
-  return out;
+  return [...out, ...numbers];
 }
