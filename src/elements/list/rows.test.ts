@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { combine, IDENTITY, translation } from '../../core/base/placement.ts';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { featuresSource } from '../../core/features/part-features.ts';
-import type { DrawingDocument, DrawingDocumentRecord, ListRecord } from '../../core/document/records.ts';
+import { BLANK_DRAWING, type DrawingDocument, type DrawingDocumentRecord, type ListRecord } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { LIST_STYLES, listColumnsFor } from '../../core/ledger/list-rows.ts';
 import { lockedNumber, numberedByHand, renumbered } from '../../core/ledger/numbering.ts';
@@ -53,20 +53,7 @@ const assembly: Assembly = {
     leaf(0, 3),
   ],
 };
-const drawing = {
-  type: 'drawing',
-  id: 'drawing',
-  standard: 'iso',
-  title: '',
-  number: '',
-  revision: '',
-  date: '',
-  drawnBy: '',
-  checkedBy: '',
-  approvedBy: '',
-  owner: '',
-  quantity: 1,
-} as const;
+const drawing = BLANK_DRAWING;
 const sheet = { type: 'sheet', id: 'sheet:1', order: 0, name: '', size: 'A3', landscape: true } as const;
 const columns = [
   { key: 'item', title: 'Item', widthMm: 10 },
