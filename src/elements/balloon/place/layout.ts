@@ -171,6 +171,8 @@ class Leaders {
     let cost = Infinity;
     let anchor = 0;
     for (let a = 0; a < this.request.anchors.length; a++) {
+      // What lies under a leader takes longest to find out, and only adds to its cost.
+      if (leaderCost(this.request.anchors[a]!, this.slots[slot]!) >= cost) continue;
       const c = this.cost(a, slot);
       if (c < cost) [cost, anchor] = [c, a];
     }

@@ -101,9 +101,14 @@ function overOthers(view: ViewRecord, result: ViewResult, own: ReadonlySet<numbe
     const length = Math.hypot(x - a.x, y - a.y);
     const steps = Math.floor(length / STEP_MM);
     let over = 0;
+    // Straight on paper is straight in the view, but for an interrupted one: its ends are mapped, not every step.
+    const [vx, vy] = map.toView([a.x, a.y]);
+    const [wx, wy] = map.toView([x, y]);
     for (let i = 1; i <= steps; i++) {
-      const [sx, sy] = [a.x + ((x - a.x) * i * STEP_MM) / length, a.y + ((y - a.y) * i * STEP_MM) / length];
-      const c = componentAt(result, ...map.toView([sx, sy]));
+      const share = (i * STEP_MM) / length;
+      const c = view.gaps
+        ? componentAt(result, ...map.toView([a.x + (x - a.x) * share, a.y + (y - a.y) * share]))
+        : componentAt(result, vx + (wx - vx) * share, vy + (wy - vy) * share);
       if (c >= 0 && !own.has(c)) over += STEP_MM;
     }
     return over;
