@@ -42,7 +42,7 @@ test('drop → drawing → move a balloon → change a property → PDF', async 
   // Without the server a change waits, is said not to be kept, and is kept when the server is back.
   await page.context().setOffline(true);
   await drag(page, moved, 12, 0);
-  await expect(page.getByTestId('kept')).toHaveText('Not kept: no answer');
+  await expect(page.getByTestId('kept')).toHaveText('Not connected: changes wait here');
   await page.context().setOffline(false);
   await kept(page);
   await page.reload();

@@ -12,7 +12,7 @@
   let following = $state<string | undefined>(undefined);
   $effect(() => {
     const job = data.jobs.find((j) => j.id === following);
-    if (job?.state === 'ready') void goto(`/jobs/${job.id}/sheets`);
+    if (job?.state === 'ready' || job?.state === 'drafting') void goto(`/jobs/${job.id}/sheets`);
   });
   let q = $state(untrack(() => data.q));
   let sort = $state(untrack(() => data.sort));
@@ -40,7 +40,7 @@
     events.onopen = () => refresh();
     events.onmessage = (m) => (JSON.parse(m.data as string) as { type: string }).type === 'job' && refresh();
     // In case a message is missed.
-    const timer = setInterval(() => data.jobs.some((j) => j.state === 'working' || j.state === 'queued') && refresh(), 3000);
+    const timer = setInterval(() => data.jobs.some((j) => ['queued', 'working', 'drafting'].includes(j.state)) && refresh(), 3000);
     return () => {
       events.close();
       clearInterval(timer);

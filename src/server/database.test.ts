@@ -131,9 +131,47 @@ describe('jobs', () => {
     first.kill('SIGKILL');
     const second = work();
     try {
-      expect(await until(id, (s) => s.state !== 'working')).toMatchObject({ state: 'ready', version: 1, components: 18, parts: 5 });
+      expect(await until(id, (s) => s.state !== 'working')).toMatchObject({ components: 18, parts: 5 });
+      expect(await until(id, (s) => s.state === 'ready')).toMatchObject({ version: 2 });
     } finally {
       second.kill('SIGTERM');
+    }
+  });
+
+  test('first sheets stand while the others are drawn: what is changed meanwhile stays, and another worker goes on where one was killed', async () => {
+    const id = await createJob({ title: 'x', files: [{ name: 'a.stp', bytes }] });
+    const first = work();
+    await until(id, (s) => s.state === 'drafting');
+    first.kill('SIGKILL');
+    const early = (await loadDrawing(id)).document;
+    expect(early['view:front']).toBeDefined();
+    expect(early['view:exploded']).toBeUndefined();
+    const own = early['drawing'] as DrawingRecord;
+    await appendEdit(id, 1, 'Title', [{ op: 'put', record: { ...own, title: 'Mine' } }]);
+    const second = work();
+    try {
+      expect(await until(id, (s) => s.state === 'ready')).toMatchObject({ version: 3, title: 'Mine' });
+    } finally {
+      second.kill('SIGTERM');
+    }
+    const { document: whole } = await loadDrawing(id);
+    expect(whole['view:exploded']).toMatchObject({ spread: 'spread:1' });
+    // Undo takes back what the drafter did, not what was drawn.
+    await undo(id, 3);
+    expect(await title(id)).toBe(own.title);
+    expect((await loadDrawing(id)).document['view:exploded']).toBeDefined();
+  });
+
+  test('stopped while the rest is drawn, the first sheets stay', async () => {
+    const id = await createJob({ title: 'x', files: [{ name: 'a.stp', bytes }] });
+    const worker = work();
+    try {
+      await until(id, (s) => s.state === 'drafting');
+      await cancelJob(id);
+      await until(id, (s) => s.state === 'ready');
+      expect((await loadDrawing(id)).document['view:front']).toBeDefined();
+    } finally {
+      worker.kill('SIGTERM');
     }
   });
 

@@ -58,6 +58,8 @@ export interface DraftOptions {
   /** How values are written. */
   readonly values?: ValueStyle;
   readonly onProgress?: (done: number, total: number, what: string) => void;
+  /** Given the sheets that stand before the exploded view is planned: they can be looked at meanwhile. */
+  readonly onSheets?: (first: Draft) => void;
   readonly cancel?: Cancel;
 }
 
@@ -79,11 +81,11 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   await drafter.arrangement();
   // One piece cannot come apart: its sheet says all.
-  if (drafter.components.length > 1 && !options.only) await drafter.exploded();
-  drafter.centrelines();
-  drafter.dimensions();
-  drafter.details();
-  return { document: drafter.records, results: drafter.results };
+  if (drafter.components.length > 1 && !options.only) {
+    options.onSheets?.(drafter.asItStands());
+    await drafter.exploded();
+  }
+  return drafter.completed();
 }
 
 const STEPS = 8;
@@ -125,8 +127,8 @@ function ratioThatFits(box: readonly number[], width: number, height: number): n
 
 class Drafter {
   readonly components: readonly Component[];
-  readonly records: Record<string, DrawingDocumentRecord> = {};
-  readonly results = new Map<string, ViewResult>();
+  private records: Record<string, DrawingDocumentRecord> = {};
+  private results = new Map<string, ViewResult>();
   private readonly bodies;
   private readonly assembly: Assembly;
   private readonly geometries: ReadonlyMap<string, PartGeometry>;
@@ -371,21 +373,38 @@ class Drafter {
     return new Scene({ document: { ...this.records }, assembly: this.assembly, results: this.results, features });
   }
 
+  /** What would be given away were this all, without changing it: balloons to come may still take room. */
+  asItStands(): Draft {
+    const [records, results] = [this.records, this.results];
+    [this.records, this.results] = [{ ...records }, new Map(results)];
+    const draft = this.completed();
+    [this.records, this.results] = [records, results];
+    return draft;
+  }
+
+  /** With what is put onto views when they stand. */
+  completed(): Draft {
+    this.centrelines();
+    this.dimensions();
+    this.details();
+    return { document: this.records, results: this.results };
+  }
+
   /** Centrelines of whatever is round in plain views and sections; pictorials have none. */
-  centrelines(): void {
+  private centrelines(): void {
     for (const id of ['view:front', 'view:top', 'view:right', 'view:section'])
       if (this.records[id]) this.records[`centre:${id}`] = { type: 'centre', id: `centre:${id}`, view: id, circle: null, off: [] };
   }
 
   /** Overall sizes, heights and distances of axes, fixing holes. */
-  dimensions(): void {
+  private dimensions(): void {
     const scene = this.scene();
     const views = ['view:front', 'view:top', 'view:right'].flatMap((id) => scene.one('view', id) ?? []);
     for (const record of proposeDimensions(scene, views, (n) => `dimension:${n + 1}`)) this.records[record.id] = record;
   }
 
   /** Details of what would be too small to be read; they need nothing computed. */
-  details(): void {
+  private details(): void {
     const scene = this.scene();
     const views = scene.all('view').filter((v) => !v.spread && v.id !== 'view:isometric');
     for (const record of smallDetails(scene, views, (n) => `view:detail-${n + 1}`)) {

@@ -21,7 +21,9 @@
   {#snippet end()}
     <button class="icon" onclick={() => drawing.undo()} disabled={!drawing.canUndo} aria-label="Undo" title="Undo (Ctrl Z)"><Undo2 size={17} /></button>
     <button class="icon" onclick={() => drawing.redo()} disabled={!drawing.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)"><Redo2 size={17} /></button>
-    <span class="kept" role="status" data-testid="kept">{drawing.kept ? 'All changes kept' : drawing.lost ? 'Not kept: no answer' : 'Keeping …'}</span>
+    <span class="kept" role="status" data-testid="kept" class:lost={drawing.lost}
+      >{drawing.kept ? 'All changes kept' : drawing.lost ? 'Not connected: changes wait here' : 'Keeping …'}</span
+    >
     <button class="quick" onclick={onquick}>Do anything <kbd>Ctrl K</kbd></button>
   {/snippet}
 </TopBar>
@@ -33,6 +35,9 @@
     white-space: nowrap;
     min-width: 105px;
     text-align: right;
+  }
+  .kept.lost {
+    color: #ffd28a;
   }
   .quick {
     min-height: 32px;

@@ -31,7 +31,7 @@ describe('calling the server', () => {
   });
   test('no server, and an answer that is none, are told apart', async () => {
     answers(() => Promise.reject(new TypeError('connection refused')));
-    await expect(call('/x')).rejects.toMatchObject({ code: 'OFFLINE', message: 'The server does not answer. Your last change is not kept yet.' });
+    await expect(call('/x')).rejects.toMatchObject({ code: 'OFFLINE', message: 'The server does not answer. Your changes wait on this page until it does.' });
     answers(() => new Response('<html>', { status: 502 }));
     await expect(call('/x')).rejects.toMatchObject({ code: 'INTERNAL', message: 'The server gave no understandable answer.' });
   });

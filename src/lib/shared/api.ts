@@ -18,7 +18,7 @@ export async function call<T>(path: string, options: { method?: string; body?: u
       keepalive: body !== undefined && body.length < 20_000,
     });
   } catch {
-    throw new ApiFailure('OFFLINE', 'The server does not answer. Your last change is not kept yet.');
+    throw new ApiFailure('OFFLINE', 'The server does not answer. Your changes wait on this page until it does.');
   }
   if (response.status === 204) return undefined as T;
   const data: unknown = await response.json().catch(() => undefined);

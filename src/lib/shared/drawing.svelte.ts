@@ -24,6 +24,14 @@ export interface DrawingData {
   readonly version: number;
   readonly canUndo: boolean;
   readonly canRedo: boolean;
+  /** `drafting`: more of the first drawing is on its way. */
+  readonly state?: string;
+}
+
+/** What else of the first drawing is being made, and how far it is. */
+export interface Drafting {
+  readonly stage: string;
+  readonly share: number;
 }
 
 /** What is selected; a component belongs to an item, and both are shown everywhere. */
@@ -58,6 +66,8 @@ export class Drawing {
   /** Grows when something happens to a newer model of the job. */
   modelNews = $state(0);
   lost = $state(false);
+  /** Sheets that are still being drawn, for a drawing that was opened before. */
+  drafting = $state.raw<Drafting | undefined>(undefined);
   results = new SvelteMap<string, ViewResult>();
   /** What views show of each component, for the ledger: it knows of all sheets before they are fetched. */
   seen = $state.raw<ReadonlyMap<string, Float32Array>>(new Map());
@@ -110,6 +120,7 @@ export class Drawing {
     this.canUndo = data.canUndo;
     this.canRedo = data.canRedo;
     this.openSheet = sheetsOf(data.document)[0]?.id ?? '';
+    if (data.state === 'drafting') this.drafting = { stage: 'drawing', share: 0 };
     // A reload comes back to the sheet that was open.
     const last = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(`sheet:${data.id}`);
     if (last && data.document[last]?.type === 'sheet') this.openSheet = last;
@@ -127,11 +138,15 @@ export class Drawing {
     this.drawsViews = views;
     this.events = new EventSource(`/api/jobs/${this.id}/events`);
     // What happened before the line was open, or while it was down, is fetched.
-    this.events.onopen = () => this.outbox.refresh();
+    this.events.onopen = () => {
+      this.outbox.refresh();
+      void this.lookAfterDraft();
+    };
     this.events.onmessage = (m) => {
       const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string; share?: number; text?: string };
       if (e.type === 'document') this.outbox.refresh(e.version);
       if (e.type === 'model') this.modelNews++;
+      if (e.type === 'job') void this.lookAfterDraft();
       if (e.type === 'progress' && e.view && this.computing.has(e.view)) this.progress.set(e.view, e.share ?? 0);
       if (e.type === 'trouble' && e.view && this.computing.has(e.view)) {
         this.computing.delete(e.view);
@@ -150,6 +165,30 @@ export class Drawing {
       void this.fetchSeenAfterSheet();
     }
     return () => this.events?.close();
+  }
+
+  /** How far the rest of the first drawing is. */
+  private async lookAfterDraft(): Promise<void> {
+    if (!this.drafting) return;
+    try {
+      const { state, stage, progress, errorText } = await call<{ state: string; stage: string; progress: number; errorText: string | null }>(
+        `/api/jobs/${this.id}`,
+      );
+      this.drafting = state === 'drafting' ? { stage, share: progress } : undefined;
+      if (!this.drafting && errorText) notify('trouble', `The first drawing could not be drawn to its end. ${errorText}`);
+      if (!this.drafting) this.fetchSeenSoon();
+    } catch {
+      // The line tells when there is more to know.
+    }
+  }
+
+  /** Leaves it at the sheets that stand. */
+  async stopDrafting(): Promise<void> {
+    try {
+      await call(`/api/jobs/${this.id}/cancel`, { method: 'POST' });
+    } catch (e) {
+      notify('trouble', (e as Error).message);
+    }
   }
 
   get sheetId(): string {

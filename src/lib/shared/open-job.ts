@@ -10,6 +10,6 @@ export async function openJob(fetch: typeof globalThis.fetch, id: string): Promi
   const answer = (await response.json()) as DrawingData & { state: string; error?: { code: string; message: string } };
   if (response.status === 404 && (await fetch(`/api/jobs/${id}`)).ok) redirect(307, '/');
   if (!response.ok) error(response.status, answer.error ?? { code: 'INTERNAL', message: 'The server gave no understandable answer.' });
-  if (answer.state !== 'ready') redirect(307, '/');
+  if (answer.state !== 'ready' && answer.state !== 'drafting') redirect(307, '/');
   return { drawing: answer };
 }

@@ -10,6 +10,7 @@
   import { actionsOf } from './actions';
   import { sheetMenu } from './menu';
   import type { Tools } from './tools.svelte';
+  import Bar from '../kit/Bar.svelte';
   import Thumbnail from './Thumbnail.svelte';
 
   const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
@@ -124,6 +125,13 @@
       {#if moving?.by}<li class="gap" style="left: {gapX(moving.to) - 1.5}px" aria-hidden="true"></li>{/if}
     </ol>
   </nav>
+  {#if drawing.drafting}
+    <div class="more" role="status">
+      <span>More sheets: {drawing.drafting.stage} …</span>
+      <Bar label="The rest of the first drawing" share={drawing.drafting.share} />
+      <button class="q-button" onclick={() => drawing.stopDrafting()} title="Leave it at the sheets that stand">Stop</button>
+    </div>
+  {/if}
   <button class="add" onclick={() => add?.run()} aria-label="Add a sheet after this one" title="Add a sheet after this one (Insert)"><Plus size={18} /></button>
 </div>
 
@@ -139,6 +147,24 @@
     flex: 1;
     min-width: 0;
     overflow: auto hidden;
+  }
+  .more {
+    display: grid;
+    grid-template-columns: 1fr auto;
+    gap: 0.3rem 0.6rem;
+    align-items: center;
+    align-content: center;
+    width: 270px;
+    padding: 0 0.8rem;
+    border-left: 1px solid var(--line);
+    font-size: 0.86rem;
+    color: var(--mute);
+  }
+  .more span {
+    grid-column: 1 / -1;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .add {
     display: grid;

@@ -8,6 +8,7 @@
   const { job, onchanged }: { job: JobSummary; onchanged: () => void } = $props();
 
   const busy = $derived(job.state === 'queued' || job.state === 'working');
+  const open = $derived(job.state === 'ready' || job.state === 'drafting');
   let sure = $state(false);
   /** Its name is being written. */
   let naming = $state(false);
@@ -22,11 +23,17 @@
   }
   const megabytes = (b: number) => (b > 1e6 ? `${(b / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(b / 1e3))} kB`);
   const when = $derived(new Date(job.changedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }));
-  const facts = $derived([...(job.state === 'ready' ? [`${job.components} components`, `${job.parts} parts`] : []), megabytes(job.bytes), when].join(' · '));
+  const facts = $derived(
+    [
+      ...(open ? [`${job.components} components`, `${job.parts} parts`] : []),
+      megabytes(job.bytes),
+      job.state === 'drafting' ? 'more sheets are being drawn …' : when,
+    ].join(' · '),
+  );
 </script>
 
 <article class="card">
-  {#if job.state === 'ready'}
+  {#if open}
     <a class="picture" href="/jobs/{job.id}/sheets" aria-label="Open {job.title}"><img src="/api/jobs/{job.id}/picture" alt="" /></a>
   {:else}
     <div class="picture">
@@ -63,12 +70,12 @@
             naming = false;
           }}
         />
-      {:else if job.state === 'ready'}<a href="/jobs/{job.id}/sheets">{job.title}</a>{:else}<b>{job.title}</b>{/if}
+      {:else if open}<a href="/jobs/{job.id}/sheets">{job.title}</a>{:else}<b>{job.title}</b>{/if}
       <p class="q-caption">{facts}</p>
     </div>
     {#if !busy}
       <button class="bin" aria-label="Rename {job.title}" title="Rename" onclick={() => (naming = true)}><Pencil size={16} /></button>
-      {#if job.state === 'ready'}
+      {#if open}
         <button class="bin" aria-label="Duplicate {job.title}" title="Duplicate" onclick={() => act('/duplicate')}><Copy size={16} /></button>
       {/if}
       {#if sure}

@@ -2,7 +2,8 @@
 export interface JobSummary {
   readonly id: string;
   readonly title: string;
-  readonly state: 'queued' | 'working' | 'ready' | 'failed' | 'cancelled';
+  /** `drafting`: first sheets stand, others are still being drawn. */
+  readonly state: 'queued' | 'working' | 'drafting' | 'ready' | 'failed' | 'cancelled';
   readonly stage: string;
   readonly progress: number;
   readonly errorText: string | null;

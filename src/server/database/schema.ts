@@ -31,7 +31,10 @@ const bytea = customType<{ data: Uint8Array; driverData: Buffer }>({
 const moment = (name?: string) => (name ? timestamp(name, { withTimezone: true }) : timestamp({ withTimezone: true }));
 
 export type ModelState = 'queued' | 'working' | 'ready' | 'failed' | 'taken' | 'left';
-export type JobState = 'queued' | 'working' | 'ready' | 'failed' | 'cancelled';
+/** `drafting`: its first sheets stand and can be worked on, the others are still being drawn. */
+export type JobState = 'queued' | 'working' | 'drafting' | 'ready' | 'failed' | 'cancelled';
+/** States in which there is a drawing. */
+export const OPEN_STATES: readonly JobState[] = ['drafting', 'ready'];
 
 /** One assembly with its drawings. */
 export const job = pgTable('job', {

@@ -153,19 +153,20 @@ export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: Ab
 export const runSpreadFile = (task: SpreadFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 
 /** Drafts in one thread; its views are computed by the others, side by side. */
-export function runDraft(
-  task: Omit<DraftTask, 'port' | 'type'>,
-  source: GeometrySource,
-  onProgress: (at: number, total: number, what: string) => void,
-  signal?: AbortSignal,
-): Promise<DraftResult> {
-  return drafts(() => draft(task, source, onProgress, signal));
+export function runDraft(task: Omit<DraftTask, 'port' | 'type'>, source: GeometrySource, heard: DraftListener, signal?: AbortSignal): Promise<DraftResult> {
+  return drafts(() => draft(task, source, heard, signal));
+}
+
+/** Who wants a draft hears how far it is, and gets the first sheets while the rest is drawn. */
+export interface DraftListener {
+  onProgress(at: number, total: number, what: string): void;
+  onSheets(first: Omit<DraftResult, 'pictures'>): void;
 }
 
 async function draft(
   task: Omit<DraftTask, 'port' | 'type'>,
   source: GeometrySource,
-  onProgress: (at: number, total: number, what: string) => void,
+  heard: DraftListener,
   signal: AbortSignal | undefined,
 ): Promise<DraftResult> {
   const { port1, port2 } = new MessageChannel();
@@ -174,7 +175,11 @@ async function draft(
   let failure: unknown;
   port1.on('message', (m: DraftMessage) => {
     if ('progress' in m) {
-      onProgress(m.progress.at, m.progress.total, m.progress.what);
+      heard.onProgress(m.progress.at, m.progress.total, m.progress.what);
+      return;
+    }
+    if ('first' in m) {
+      heard.onSheets(m.first);
       return;
     }
     runView({ type: 'view', assembly: task.assembly, spec: m.view }, source, both).then(

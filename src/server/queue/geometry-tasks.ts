@@ -39,16 +39,19 @@ export interface DraftTask {
 
 /** What the drafting thread says, and what it hears. */
 export type DraftMessage =
-  { readonly progress: { readonly at: number; readonly total: number; readonly what: string } } | { readonly view: ViewSpec; readonly id: number };
+  | { readonly progress: { readonly at: number; readonly total: number; readonly what: string } }
+  | { readonly view: ViewSpec; readonly id: number }
+  /** What stands before the exploded view is planned. */
+  | { readonly first: Omit<DraftResult, 'pictures'> };
 export type DraftReply = { readonly id: number; readonly packed: StoredResult } | { readonly id: number; readonly failed: true };
 
 export interface DraftResult {
   readonly document: DrawingDocument;
-  /** Results by key. */
+  /** Results by key; not those of the first sheets, which were given before. */
   readonly results: readonly (readonly [string, StoredResult])[];
   /** Small line drawings by geometry key. */
   readonly pictures: readonly (readonly [string, string])[];
-  /** What is measured on parts, packed, by geometry key. */
+  /** What is measured on parts, packed, by geometry key; none if given before. */
   readonly features: Packed;
 }
 

@@ -122,7 +122,13 @@ const cancelBy = (stop: Int32Array): Cancel => ({
 
 async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeometry>, cancel: Cancel) {
   const views = new RemoteViews(task.port);
-  const stored = new Map<string, StoredResult>();
+  let stored = new Map<string, StoredResult>();
+  let measured = false;
+  const taken = () => {
+    const given = { results: [...stored], features: measured ? [] : features(geometries) };
+    [stored, measured] = [new Map(), true];
+    return given;
+  };
   const done = await firstDrawing(task.assembly, geometries, {
     standard: task.standard,
     ...(task.sheet ? { sheet: task.sheet } : {}),
@@ -135,8 +141,9 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
       return fromStored(packed.data)!;
     },
     onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
+    onSheets: ({ document }) => task.port.postMessage({ first: { document, ...taken() } } satisfies DraftMessage),
   });
-  return { document: done.document, results: [...stored], pictures: pictures(geometries), features: features(geometries) };
+  return { document: done.document, ...taken(), pictures: pictures(geometries) };
 }
 
 /** Pens across a small picture. */

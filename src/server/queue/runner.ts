@@ -129,7 +129,7 @@ async function giveBackJobsOfTheDead(): Promise<void> {
     log.warn({ workers: dead.rows.length }, 'jobs of dead workers were given back');
   }
   const lost = await getDatabase().execute<{ id: string }>(sql`
-    select id from job where state in ('working', 'queued') and exists (
+    select id from job where state in ('working', 'queued', 'drafting') and exists (
       select 1 from graphile_worker.jobs q where q.key = 'import:' || job.id and q.locked_by is null and q.attempts >= q.max_attempts)`);
   for (const { id } of lost.rows)
     await failJob(id, 'KERNEL_STOPPED', 'The worker was stopped twice while bringing this file in. Try again, or bring it in in parts.');

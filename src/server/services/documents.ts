@@ -1,13 +1,13 @@
 import { and, asc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
-import { isDeepStrictEqual } from 'node:util';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { QuarryError } from '../../core/base/errors.ts';
+import { changesBetween } from '../../core/document/between.ts';
 import { carriedOver } from '../../core/document/file.ts';
 import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
-import type { DrawingDocument, DrawingDocumentRecord } from '../../core/document/records.ts';
+import type { DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { getDatabase, type Database } from '../database/client.ts';
-import { drawingRecord, edit, job, model } from '../database/schema.ts';
+import { drawingRecord, edit, job, model, OPEN_STATES } from '../database/schema.ts';
 import { log } from '../log.ts';
 import { Recent } from './recent.ts';
 
@@ -76,7 +76,7 @@ export async function writeRecords(tx: Transaction, jobId: string, steps: readon
 export async function presentDocument(id: string): Promise<{ readonly title: string; readonly version: number; readonly document: DrawingDocument }> {
   const read = async (db: Transaction | Database) => {
     const [row] = await db.select({ title: job.title, version: job.version, state: job.state }).from(job).where(eq(job.id, id));
-    if (row?.state !== 'ready') throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
+    if (!row || !OPEN_STATES.includes(row.state)) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
     return row;
   };
   const { title, version } = await read(getDatabase());
@@ -130,13 +130,4 @@ export async function carryDrawingsOver(): Promise<void> {
       await tx.update(job).set({ documentFormat: DOCUMENT_FORMAT }).where(eq(job.id, id));
       log.info({ job: id, from: row.format, to: DOCUMENT_FORMAT }, 'drawing carried over to the present format');
     });
-}
-
-const same = (a: DrawingDocumentRecord | undefined, b: DrawingDocumentRecord) => a === b || isDeepStrictEqual(a, b);
-
-/** The steps that make one document of another. */
-export function changesBetween(before: DrawingDocument, after: DrawingDocument): Step[] {
-  const puts = Object.values(after).flatMap((record: DrawingDocumentRecord): Step[] => (same(before[record.id], record) ? [] : [{ op: 'put', record }]));
-  const drops = Object.keys(before).flatMap((id): Step[] => (Object.hasOwn(after, id) ? [] : [{ op: 'drop', id }]));
-  return [...puts, ...drops];
 }

@@ -1,12 +1,14 @@
 import { and, asc, eq, gt, sql } from 'drizzle-orm';
+import { changesBetween, changesOnto } from '../../core/document/between.ts';
+import type { DrawingDocument } from '../../core/document/records.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { without } from '../../core/base/without.ts';
 import { readDrawing } from '../../core/document/file.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { getDatabase } from '../database/client.ts';
-import { edit, job, model } from '../database/schema.ts';
+import { edit, job, model, OPEN_STATES } from '../database/schema.ts';
 import { tell } from '../events.ts';
-import { changesBetween, documentAt, presentDocument, remember, writeRecords, type Transaction } from './documents.ts';
+import { documentAt, presentDocument, remember, writeRecords, type Transaction } from './documents.ts';
 
 export interface EditOutcome {
   readonly version: number;
@@ -33,6 +35,37 @@ export function appendEdit(
     await beside?.(tx);
     return { kind: 'edit', label, steps, turns: null };
   });
+}
+
+/**
+ * Adds what the program drew while the drafter worked on what stood before: on top of whatever stands now, and beside the
+ * stack of undo. What the drafter changed meanwhile stays.
+ * @param beside is written in the same transaction
+ */
+export async function appendDrawn(
+  jobId: string,
+  label: string,
+  before: DrawingDocument,
+  after: DrawingDocument,
+  beside: (tx: Transaction) => Promise<void>,
+): Promise<void> {
+  const made = await getDatabase().transaction(async (tx) => {
+    await beside(tx);
+    const [row] = await tx.select({ version: job.version, state: job.state }).from(job).where(eq(job.id, jobId)).for('update');
+    if (!row || !OPEN_STATES.includes(row.state)) return undefined;
+    const present = await documentAt(tx, jobId, row.version);
+    const steps = changesOnto(present, before, after);
+    const result = applySteps(present, steps);
+    if (!result.ok || steps.length === 0) return undefined;
+    const version = row.version + 1;
+    await tx.insert(edit).values({ jobId, version, kind: 'edit', label, steps, inverse: result.inverse, turns: null, below: null });
+    await writeRecords(tx, jobId, steps, result.document);
+    await tx.update(job).set({ version, changedAt: new Date() }).where(eq(job.id, jobId));
+    return { version, document: result.document };
+  });
+  if (!made) return;
+  remember(jobId, made.version, made.document);
+  await tell({ type: 'document', job: jobId, version: made.version });
 }
 
 /**
@@ -119,7 +152,7 @@ async function change(
       .from(job)
       .where(eq(job.id, jobId))
       .for('update');
-    if (row?.state !== 'ready') throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
+    if (!row || !OPEN_STATES.includes(row.state)) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
     const before = token ? await madeBefore(tx, jobId, token) : undefined;
     if (before) return { outcome: { ...before, ...can(row) }, document: undefined };
     if (row.version !== version) throw new QuarryError('STALE_VERSION', { have: version, now: row.version });

@@ -1,6 +1,7 @@
 import { and, desc, eq, gt } from 'drizzle-orm';
 import { unzipSync } from 'fflate';
 import { randomUUID } from 'node:crypto';
+import { changesBetween } from '../../core/document/between.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { carriedOver } from '../../core/document/file.ts';
 import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
@@ -16,7 +17,7 @@ import { runDifference, runGuide, runIssue } from '../queue/geometry-pool.ts';
 import type { PackedDrawing } from '../queue/geometry-tasks.ts';
 import type { GuideWords } from '../../core/guide/guide.ts';
 import type { Difference } from '../../core/revision/compare-drawings.ts';
-import { assemblyOf, changesBetween, loadDrawing, presentDocument } from './documents.ts';
+import { assemblyOf, loadDrawing, presentDocument } from './documents.ts';
 import { appendEdit } from './edits.ts';
 import { loadFeatures } from './features.ts';
 import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';

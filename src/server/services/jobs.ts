@@ -1,14 +1,15 @@
 import { and, asc, count, desc, eq, ilike, inArray, isNull, sql } from 'drizzle-orm';
+import { changesBetween } from '../../core/document/between.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
-import { job, jobFile, type JobState } from '../database/schema.ts';
+import { job, jobFile, OPEN_STATES, type JobState } from '../database/schema.ts';
 import { without } from '../../core/base/without.ts';
 import { drawingOf } from '../../core/document/records.ts';
 import { tell } from '../events.ts';
-import { changesBetween, loadDrawing, presentDocument, writeRecords } from './documents.ts';
+import { loadDrawing, presentDocument, writeRecords } from './documents.ts';
 import { appendEdit } from './edits.ts';
 
 export interface NewJob {
@@ -92,7 +93,7 @@ export async function listJobs({ q = '', sort = 'changed', offset = 0, limit = 1
 export async function renameJob(id: string, title: string): Promise<void> {
   const [row] = await getDatabase().update(job).set({ title, changedAt: new Date() }).where(eq(job.id, id)).returning({ state: job.state });
   if (!row) throw new QuarryError('NOT_FOUND', { what: 'The job' });
-  if (row.state === 'ready') {
+  if (OPEN_STATES.includes(row.state)) {
     const { version, document } = await presentDocument(id);
     await appendEdit(id, version, 'Title', [{ op: 'put', record: { ...drawingOf(document), title } }]);
   }
@@ -159,23 +160,33 @@ export async function loadFiles(id: string, modelId?: string): Promise<ImportedF
   return rows.map((r) => ({ name: r.name, bytes: r.data }));
 }
 
-export async function setProgress(id: string, stage: string, progress: number, state: JobState = 'working'): Promise<void> {
-  await getDatabase().update(job).set({ stage, progress, state }).where(eq(job.id, id));
+/** How far it is. Sheets that stand meanwhile stay open. */
+export async function setProgress(id: string, stage: string, progress: number): Promise<void> {
+  await getDatabase()
+    .update(job)
+    .set({ stage, progress, state: sql`case when ${job.state} = 'queued' then 'working' else ${job.state} end` })
+    .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working', 'drafting'])));
   await tell({ type: 'job', job: id });
 }
 
 export async function failJob(id: string, code: string, text: string): Promise<void> {
   const state: JobState = code === 'CANCELLED' ? 'cancelled' : 'failed';
-  await getDatabase().update(job).set({ state, errorCode: code, errorText: text, changedAt: new Date() }).where(eq(job.id, id));
+  // Where sheets stand already nobody loses them: what could not be drawn is left out.
+  const [open] = await getDatabase()
+    .update(job)
+    .set({ state: 'ready', stage: 'ready', progress: 1, ...(state === 'failed' ? { errorCode: code, errorText: text } : {}) })
+    .where(and(eq(job.id, id), eq(job.state, 'drafting')))
+    .returning({ id: job.id });
+  if (!open) await getDatabase().update(job).set({ state, errorCode: code, errorText: text, changedAt: new Date() }).where(eq(job.id, id));
   await tell({ type: 'job', job: id });
 }
 
-/** Asks the worker to stop; a job still in the queue is cancelled at once. */
+/** Asks the worker to stop; a job still in the queue is cancelled at once. Sheets that stand already stay. */
 export async function cancelJob(id: string): Promise<void> {
   await getDatabase()
     .update(job)
     .set({ cancelWanted: true })
-    .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])));
+    .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working', 'drafting'])));
   const [row] = await getDatabase()
     .update(job)
     .set({ state: 'cancelled', errorCode: 'CANCELLED', errorText: 'Cancelled.' })

@@ -103,7 +103,7 @@ describe('a cutting line', () => {
     sections.press(view('view:top'), [-70, 12], GRACE);
     sections.press(view('view:top'), [70, 12], GRACE);
     await sections.finish();
-    expect(said).toEqual([['trouble', 'The server does not answer. Your last change is not kept yet.']]);
+    expect(said).toEqual([['trouble', 'The server does not answer. Your changes wait on this page until it does.']]);
     expect([bench.kept, sections.busy]).toEqual([[], false]);
   });
 });
