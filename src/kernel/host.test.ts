@@ -27,6 +27,23 @@ describe('the kernel thread', () => {
     expect(done.at(-1)).toBe(shared.assembly.parts.length);
   });
 
+  test('what was meshed before is not meshed again, and the result is the same', async () => {
+    const asked: string[][] = [];
+    const none = await host.import([file('cax-if/dm1-oc-214.stp')], { find: async (hashes) => (asked.push([...hashes]), []) });
+    expect(asked[0]!.length).toBe(none.shapes.length);
+    const packed = new Map(none.geometries);
+    const [left, ...kept] = none.shapes;
+    const done: number[] = [];
+    const some = await host.import([file('cax-if/dm1-oc-214.stp')], {
+      find: async (hashes) => kept.filter(([hash]) => hashes.includes(hash)).map(([hash, key]) => [hash, key, packed.get(key)!] as const),
+      onProgress: (stage, n) => stage === 'meshing' && done.push(n),
+    });
+    expect(some.assembly).toEqual(none.assembly);
+    expect(new Map(some.geometries)).toEqual(packed);
+    expect(some.shapes).toEqual([left]);
+    expect(done).toContain(kept.length);
+  });
+
   test('a cancel ends the thread; the next job gets a fresh one', async () => {
     const abort = new AbortController();
     const job = host.import([file('cax-if/as1-oc-214.stp')], { signal: abort.signal, onProgress: (s) => s === 'reading' && abort.abort() });

@@ -2,17 +2,27 @@ import { Worker } from 'node:worker_threads';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import type { ImportedFile, ImportStage } from '../core/assembly/importing.ts';
 import { QuarryError, type ErrorCode, type ErrorDetails } from '../core/base/errors.ts';
+import type { FindShapes } from './part-mesher.ts';
 
 export interface KernelRequest {
   readonly files: readonly ImportedFile[];
   /** Threads that help with the meshing; absent: by the size of the files. */
   readonly helpers?: number | undefined;
+  /** Ask for what was meshed before. */
+  readonly askKnown?: boolean | undefined;
+}
+
+/** The answer to `find`. */
+export interface KnownAnswer {
+  readonly known: Awaited<ReturnType<FindShapes>>;
 }
 
 export interface KernelImport {
   readonly assembly: Assembly;
   /** Packed geometry by key. */
   readonly geometries: readonly (readonly [string, Uint8Array])[];
+  /** Keys of what was meshed now, by the hash of the shape's text. */
+  readonly shapes: readonly (readonly [hash: string, key: string])[];
   /** Milliseconds: start-up of the kernel (0 when warm), reading and meshing. */
   readonly times: { readonly kernel: number; readonly read: number };
   /** Size of the kernel's heap after the job. */
@@ -21,6 +31,7 @@ export interface KernelImport {
 
 export type KernelReply =
   | { readonly type: 'warm' }
+  | { readonly type: 'find'; readonly hashes: readonly string[] }
   | { readonly type: 'progress'; readonly stage: ImportStage; readonly done: number; readonly total: number }
   | ({ readonly type: 'done' } & KernelImport)
   | { readonly type: 'failed'; readonly code: ErrorCode; readonly details: Record<string, unknown>; readonly poisoned: boolean };
@@ -32,6 +43,8 @@ export interface ImportOptions {
   readonly timeoutMs?: number;
   /** Threads that help with the meshing; absent: by the size of the files and the cores there are. */
   readonly helpers?: number;
+  /** Where geometry is that was meshed at another time. */
+  readonly find?: FindShapes;
 }
 
 /** Jobs after which the thread is replaced: the kernel's heap never shrinks. */
@@ -41,6 +54,8 @@ const JOBS_PER_THREAD = 20;
 export class KernelHost {
   private worker: Worker | undefined;
   private jobs = 0;
+  /** How it was warmed: one that takes its place is warmed too. */
+  private warmth: { readonly help: boolean } | undefined;
   private tail: Promise<unknown> = Promise.resolve();
   private readonly threadFile: URL | string;
   private readonly jobsPerThread: number;
@@ -54,9 +69,12 @@ export class KernelHost {
     this.jobsPerThread = jobsPerThread;
   }
 
-  /** Starts the thread before it is needed. */
-  warm(): void {
-    this.thread().postMessage('warm');
+  /** Starts the thread before it is needed. @param help with another one that meshes beside it */
+  warm(help = false): void {
+    this.warmth = { help };
+    const thread = this.thread();
+    thread.postMessage('warm');
+    if (help) thread.postMessage('help');
   }
 
   /** @throws QuarryError of the file, KERNEL_STOPPED, IMPORT_TIMEOUT or CANCELLED */
@@ -69,6 +87,7 @@ export class KernelHost {
   async close(): Promise<void> {
     const w = this.worker;
     this.worker = undefined;
+    this.warmth = undefined;
     await w?.terminate();
   }
 
@@ -105,6 +124,7 @@ export class KernelHost {
           if (this.worker === worker) this.worker = undefined;
           worker.on('error', () => undefined);
           void worker.terminate();
+          if (this.warmth) this.warm(this.warmth.help);
         }
       };
       const fail = (error: Error, replace: boolean) => {
@@ -127,6 +147,12 @@ export class KernelHost {
           case 'failed':
             fail(new QuarryError(reply.code, reply.details as unknown as ErrorDetails[ErrorCode]), reply.poisoned);
             return;
+          case 'find':
+            options.find?.(reply.hashes).then(
+              (known) => worker.postMessage({ known } satisfies KnownAnswer),
+              (e: unknown) => fail(e as Error, true),
+            );
+            return;
           case 'warm':
             return;
         }
@@ -136,7 +162,7 @@ export class KernelHost {
       worker.on('error', broken);
       worker.on('exit', gone);
       options.onProgress?.('starting', 0, 1);
-      worker.postMessage({ files, helpers: options.helpers } satisfies KernelRequest);
+      worker.postMessage({ files, helpers: options.helpers, askKnown: options.find !== undefined } satisfies KernelRequest);
     });
   }
 }

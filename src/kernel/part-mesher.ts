@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import type { MessagePort, Worker } from 'node:worker_threads';
 import { unpackGeometry } from '../core/assembly/geometry-codec.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
@@ -17,6 +18,49 @@ export interface MeshedPart {
  * @param shapes TopoDS_Shape in the part's own frame
  */
 export type PartMesher = (shapes: readonly any[], onProgress: (done: number) => void) => Promise<(MeshedPart | undefined)[]>;
+
+/** Counts up when the same shape is meshed another way: what was kept of before is of no use then. */
+const MESHING = 1;
+
+/** The geometry of shapes that were meshed at another time, by the hash of their text. */
+export type FindShapes = (hashes: readonly string[]) => Promise<readonly (readonly [hash: string, key: string, packed: Uint8Array])[]>;
+
+/**
+ * Meshes only what was not meshed before: writing a shape as text takes a fiftieth of meshing it.
+ * @param keep is told the packed geometry that was found
+ * @param made is told the hash of what was meshed now, and its key
+ */
+export function meshNew(
+  k: Kernel,
+  inner: PartMesher,
+  find: FindShapes,
+  keep: (key: string, packed: Uint8Array) => void,
+  made: (hash: string, key: string) => void,
+): PartMesher {
+  return async (shapes, onProgress) => {
+    const hashes = shapes.map((s) => createHash('sha256').update(`${MESHING} `).update(writeBrep(k, s)).digest('hex').slice(0, 40));
+    const found = new Map((await find([...new Set(hashes)])).map(([hash, key, packed]) => [hash, { key, packed }] as const));
+    const out = hashes.map((hash): MeshedPart | undefined => {
+      const known = found.get(hash);
+      const geometry = known && unpackGeometry(known.packed);
+      if (!known || !geometry) return undefined;
+      keep(known.key, known.packed);
+      return { key: known.key, geometry };
+    });
+    const left = shapes.map((_, i) => i).filter((i) => !out[i]);
+    const before = shapes.length - left.length;
+    onProgress(before);
+    const meshed = await inner(
+      left.map((i) => shapes[i]),
+      (done) => onProgress(before + done),
+    );
+    for (const [n, i] of left.entries()) {
+      out[i] = meshed[n];
+      if (meshed[n]) made(hashes[i]!, meshed[n].key);
+    }
+    return out;
+  };
+}
 
 /** One after the other, in this thread. */
 export function meshHere(k: Kernel, keyOf: (g: PartGeometry) => string): PartMesher {

@@ -22,6 +22,8 @@ export interface MeshTree {
   readonly meshes: readonly RawMesh[];
   /** Parents come before their children; the first is the root. */
   readonly nodes: readonly MeshNode[];
+  /** What the file says of the whole. */
+  readonly properties?: Readonly<Record<string, string>>;
   readonly notices: readonly Notice[];
 }
 
@@ -120,7 +122,7 @@ export function assemblyFromMeshes(
       unit: unitName(choices.unitMm),
       parts: builder.parts,
       nodes: kept,
-      properties: {},
+      properties: tree.properties ?? {},
       notices: [...tree.notices, ...builder.notices],
     },
     geometries: builder.geometries,

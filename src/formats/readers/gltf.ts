@@ -1,5 +1,5 @@
 import { type Document, type Mesh, NodeIO, type Node as SceneNode, Primitive } from '@gltf-transform/core';
-import { KHRMeshQuantization } from '@gltf-transform/extensions';
+import { EXTMeshGPUInstancing, EXTMeshoptCompression, KHRDracoMeshCompression, KHRMeshQuantization, type InstancedMesh } from '@gltf-transform/extensions';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import { MOST_COMPONENTS, MOST_LEVELS, type MeshNode, type MeshTree, type RawMesh } from '../../core/assembly/mesh-tree.ts';
 import { QuarryError, type Notice } from '../../core/base/errors.ts';
@@ -8,7 +8,7 @@ import { hexOfLinear } from '../../core/shade/colors.ts';
 import { checkTriangles, cleanName, withoutEnding } from './limits.ts';
 
 /** What is read besides the core; other extensions only matter when a file requires them. */
-const EXTENSIONS = [KHRMeshQuantization];
+const EXTENSIONS = [KHRMeshQuantization, KHRDracoMeshCompression, EXTMeshoptCompression, EXTMeshGPUInstancing];
 const METRE = 1000;
 
 /**
@@ -23,7 +23,7 @@ export async function readGltf(file: ImportedFile, beside: readonly ImportedFile
   const json = jsonOf(bytes, binary, damaged);
   check(json, name, damaged);
   const resources = binary ? {} : resourcesOf(json, beside);
-  const io = new NodeIO().registerExtensions(EXTENSIONS);
+  const io = new NodeIO().registerExtensions(EXTENSIONS).registerDependencies(await decodersFor(json));
   let document: Document;
   try {
     document = binary ? await io.readBinary(bytes) : await io.readJSON({ json: json as never, resources });
@@ -33,9 +33,23 @@ export async function readGltf(file: ImportedFile, beside: readonly ImportedFile
   return new TreeReader(document, name).read();
 }
 
+/** The decoders of what the file is packed with; they take a while to load. */
+async function decodersFor(json: Json): Promise<Record<string, unknown>> {
+  const used = Array.isArray(json.extensionsUsed) ? json.extensionsUsed.map(String) : [];
+  const out: Record<string, unknown> = {};
+  if (used.includes(KHRDracoMeshCompression.EXTENSION_NAME)) out['draco3d.decoder'] = await (await import('draco3dgltf')).default.createDecoderModule();
+  if (used.includes(EXTMeshoptCompression.EXTENSION_NAME)) {
+    const { MeshoptDecoder } = await import('meshoptimizer/decoder');
+    await MeshoptDecoder.ready;
+    out['meshopt.decoder'] = MeshoptDecoder;
+  }
+  return out;
+}
+
 interface Json {
   readonly asset?: { readonly version?: unknown };
   readonly extensionsRequired?: unknown;
+  readonly extensionsUsed?: unknown;
   readonly nodes?: unknown;
   readonly buffers?: unknown;
   readonly images?: unknown;
@@ -139,6 +153,8 @@ class TreeReader {
   private readonly meshOf = new Map<Mesh, number>();
   private readonly nodes: MeshNode[] = [];
   private readonly notices: Notice[] = [];
+  /** What the nodes that use a mesh say of it. */
+  private readonly said = new Map<number, Record<string, string>[]>();
   private triangles = 0;
   private readonly document: Document;
   private readonly file: string;
@@ -159,18 +175,35 @@ class TreeReader {
       this.nodes.push({ parent: -1, name: cleanName(scene?.getName(), title), placement: IDENTITY, mesh: -1 });
       for (const t of tops) this.visit(t, 0);
     }
-    return { name: title, schema: 'glTF 2.0', unitMm: METRE, up: 'y', meshes: this.meshes, nodes: this.nodes, notices: this.notices };
+    return {
+      name: title,
+      schema: 'glTF 2.0',
+      unitMm: METRE,
+      up: 'y',
+      meshes: this.meshes.map((m, i) => ({ ...m, properties: { ...common(this.said.get(i) ?? []), ...m.properties } })),
+      nodes: this.nodes,
+      properties: { ...flat(scene?.getExtras() ?? {}), ...(only ? flat(only.getExtras()) : {}) },
+      notices: this.notices,
+    };
   }
 
   private visit(node: SceneNode, parent: number): void {
     const mesh = node.getMesh();
     const index = mesh ? this.mesh(mesh) : -1;
     const children = node.listChildren();
+    if (index >= 0) this.said.set(index, [...(this.said.get(index) ?? []), flat(node.getExtras())]);
     const name = cleanName(node.getName(), index >= 0 ? this.meshes[index]!.name : 'Group');
     if (this.nodes.length > 2 * MOST_COMPONENTS)
       throw new QuarryError('FILE_TOO_MANY', { file: this.file, count: this.nodes.length, limit: MOST_COMPONENTS, what: 'components' });
     const at = this.nodes.length;
     const placement = rowMajor(node.getMatrix());
+    const instances = index >= 0 ? placesOf(node) : [];
+    if (instances.length) {
+      this.nodes.push({ parent, name, placement, mesh: -1 });
+      for (const p of instances) this.nodes.push({ parent: at, name, placement: p, mesh: index });
+      for (const c of children) this.visit(c, at);
+      return;
+    }
     // A node with a mesh and children is a group of both.
     this.nodes.push({ parent, name, placement, mesh: children.length ? -1 : index });
     if (children.length && index >= 0) this.nodes.push({ parent: at, name, placement: IDENTITY, mesh: index });
@@ -207,7 +240,7 @@ class TreeReader {
     this.meshes.push({
       name: cleanName(mesh.getName(), `Part ${index + 1}`),
       positions: Float64Array.from(positions),
-      properties: textOnly(mesh.getExtras()),
+      properties: flat(mesh.getExtras()),
       ...(color ? { color } : {}),
       ...(material ? { material: cleanName(material, '') } : {}),
     });
@@ -240,9 +273,40 @@ function trianglesOf(p: Primitive): number[] | undefined {
 /** Column-major 4×4 to row-major 3×4. */
 const rowMajor = (m: readonly number[]): Placement => [0, 1, 2].flatMap((r) => [m[r]!, m[4 + r]!, m[8 + r]!, m[12 + r]!]);
 
-function textOnly(extras: Record<string, unknown>): Record<string, string> {
+/** Placements of a mesh that one node shows many times (EXT_mesh_gpu_instancing). */
+function placesOf(node: SceneNode): Placement[] {
+  const instanced = node.getExtension<InstancedMesh>(EXTMeshGPUInstancing.EXTENSION_NAME);
+  const [moves, turns, scales] = ['TRANSLATION', 'ROTATION', 'SCALE'].map((name) => instanced?.getAttribute(name));
+  const count = Math.min(moves?.getCount() ?? turns?.getCount() ?? scales?.getCount() ?? 0, MOST_COMPONENTS + 1);
+  return Array.from({ length: count }, (_, i) => {
+    const [x = 0, y = 0, z = 0] = moves?.getElement(i, []) ?? [];
+    const [a = 0, b = 0, c = 0, w = 1] = turns?.getElement(i, []) ?? [];
+    const [sx = 1, sy = 1, sz = 1] = scales?.getElement(i, []) ?? [];
+    return [
+      ...[(1 - 2 * (b * b + c * c)) * sx, 2 * (a * b - c * w) * sy, 2 * (a * c + b * w) * sz, x],
+      ...[2 * (a * b + c * w) * sx, (1 - 2 * (a * a + c * c)) * sy, 2 * (b * c - a * w) * sz, y],
+      ...[2 * (a * c - b * w) * sx, 2 * (b * c + a * w) * sy, (1 - 2 * (a * a + b * b)) * sz, z],
+    ];
+  });
+}
+
+const MOST_PROPERTIES = 100;
+const MOST_EXTRAS_LEVELS = 10;
+
+/** Free data of any depth as texts by path: `supplier.number`, `holes.0.size`. */
+function flat(extras: object): Record<string, string> {
   const out: Record<string, string> = {};
-  for (const [k, v] of Object.entries(extras).slice(0, 100))
-    if (typeof v === 'string' || typeof v === 'number' || typeof v === 'boolean') out[cleanName(k, 'Property')] = cleanName(String(v), '');
+  const visit = (value: unknown, path: string, level: number): void => {
+    if (Object.keys(out).length >= MOST_PROPERTIES || level > MOST_EXTRAS_LEVELS) return;
+    if (typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') out[cleanName(path, 'Property')] = cleanName(String(value), '');
+    else if (Array.isArray(value) && value.every((v) => typeof v !== 'object')) out[cleanName(path, 'Property')] = cleanName(value.map(String).join(', '), '');
+    else if (typeof value === 'object' && value !== null) for (const [k, v] of Object.entries(value)) visit(v, path ? `${path}.${k}` : k, level + 1);
+  };
+  visit(extras, '', 0);
   return out;
+}
+
+/** What all of them say alike. */
+function common(all: readonly Record<string, string>[]): Record<string, string> {
+  return Object.fromEntries(Object.entries(all[0] ?? {}).filter(([k, v]) => all.every((o) => o[k] === v)));
 }

@@ -1,4 +1,7 @@
 import { Document, NodeIO } from '@gltf-transform/core';
+import { EXTMeshGPUInstancing, EXTMeshoptCompression, KHRDracoMeshCompression, KHRMeshQuantization } from '@gltf-transform/extensions';
+import draco3d from 'draco3dgltf';
+import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { strToU8, zipSync } from 'fflate';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -170,6 +173,59 @@ describe('glTF', () => {
     // Upright: what was up in Y is up in Z; 80 mm to the right, 40 mm to the left.
     close(sizeOf(read), [120, 20, 230], 3);
     expect([...geometries.values()].every((g) => g.closed)).toBe(true);
+  });
+  test.each([
+    ['Draco', KHRDracoMeshCompression],
+    ['meshopt', EXTMeshoptCompression],
+  ] as const)('packed with %s it is the same shelf', async (_, Packing) => {
+    await MeshoptEncoder.ready;
+    const io = new NodeIO()
+      .registerExtensions([KHRDracoMeshCompression, EXTMeshoptCompression, KHRMeshQuantization])
+      .registerDependencies({ 'draco3d.encoder': await draco3d.createEncoderModule(), 'meshopt.encoder': MeshoptEncoder });
+    const doc = shelf();
+    doc.createExtension<KHRDracoMeshCompression | EXTMeshoptCompression>(Packing).setRequired(true);
+    const bytes = await io.writeBinary(doc);
+    expect(new TextDecoder('latin1').decode(bytes)).toContain(Packing.EXTENSION_NAME);
+    const read = await load('shelf.glb', bytes);
+    expect(read.assembly.parts.map((p) => [p.name, Math.round(p.volumeMm3 / 10)])).toEqual([
+      ['Bracket', 2400],
+      ['Bracket', 4800],
+    ]);
+    expect([...read.geometries.values()].every((g) => g.closed)).toBe(true);
+    close(sizeOf(read), [120, 20, 230], 1);
+  });
+  test('data of any depth are properties: of the mesh, of what all its nodes say alike, of the whole', async () => {
+    const doc = shelf();
+    doc
+      .getRoot()
+      .listMeshes()[0]!
+      .setExtras({ supplier: { name: 'Tidewater', numbers: [7, 8] }, tested: true, nothing: null });
+    for (const node of doc.getRoot().listNodes()) node.setExtras({ batch: { year: 2026 }, place: node.getName() });
+    doc.getRoot().listScenes()[0]!.setExtras({ project: 'Harbour' });
+    const { assembly } = await load('shelf.glb', await new NodeIO().writeBinary(doc));
+    expect(assembly.parts[0]!.properties).toEqual({ 'batch.year': '2026', 'supplier.name': 'Tidewater', 'supplier.numbers': '7, 8', tested: 'true' });
+    expect(assembly.properties).toMatchObject({ project: 'Harbour', place: 'Shelf' });
+  });
+  test('what one node shows many times is so many components, where the file says', async () => {
+    const doc = shelf();
+    const buffer = doc.getRoot().listBuffers()[0]!;
+    const float = (type: 'VEC3' | 'VEC4', array: number[]) => doc.createAccessor().setType(type).setArray(new Float32Array(array)).setBuffer(buffer);
+    const half = Math.SQRT1_2;
+    const instancing = doc.createExtension(EXTMeshGPUInstancing).setRequired(true);
+    const instances = instancing
+      .createInstancedMesh()
+      .setAttribute('TRANSLATION', float('VEC3', [0, 0, 0, 1, 0, 0]))
+      .setAttribute('ROTATION', float('VEC4', [0, 0, 0, 1, 0, 0, half, half]));
+    const [plain, ...others] = doc
+      .getRoot()
+      .listNodes()
+      .filter((n) => n.getMesh());
+    plain!.setExtension('EXT_mesh_gpu_instancing', instances);
+    for (const o of others) o.dispose();
+    const read = await load('shelf.glb', await new NodeIO().registerExtensions([EXTMeshGPUInstancing]).writeBinary(doc));
+    expect(componentsOf(read.assembly)).toHaveLength(2);
+    // The second stands 1 m to the right, turned a quarter about the file's Z: 30 mm wide instead of 40 to the right of 0.
+    close(sizeOf(read), [1015, 20, 55], 3);
   });
   test('strips and fans are the triangles they say, wound the same way; lines are left out and told', async () => {
     const doc = new Document();

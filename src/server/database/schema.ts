@@ -124,6 +124,18 @@ export const geometry = pgTable('geometry', {
   features: bytea(),
 });
 
+/** Which geometry the reader's shapes were meshed to, by the hash of their text: no shape is meshed twice. */
+export const shapeMesh = pgTable(
+  'shape_mesh',
+  {
+    hash: text().primaryKey(),
+    geometryKey: text()
+      .notNull()
+      .references(() => geometry.key, { onDelete: 'cascade' }),
+  },
+  (t) => [index().on(t.geometryKey)],
+);
+
 /** Computed views by the hash of what they show: never computed twice. */
 export const viewResult = pgTable('view_result', {
   key: text().primaryKey(),

@@ -75,6 +75,8 @@ export interface ReadTask {
 export interface ReadResult {
   readonly assembly: Assembly;
   readonly geometries: readonly (readonly [string, Uint8Array])[];
+  /** Keys of what was meshed, by the hash of the shape's text. */
+  readonly shapes?: readonly (readonly [hash: string, key: string])[];
 }
 
 /** How large files are whose unit is not known. */

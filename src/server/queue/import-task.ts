@@ -17,7 +17,8 @@ import { writeRecords } from '../services/documents.ts';
 import { appendDrawn } from '../services/edits.ts';
 import { failJob, loadFiles, setProgress } from '../services/jobs.ts';
 import { storeFeatures } from '../services/features.ts';
-import { loadGeometries, storeResults } from '../services/views.ts';
+import { findShapes, loadGeometries, storeGeometries } from '../services/geometries.ts';
+import { storeResults } from '../services/views.ts';
 import { fileGroups, isStep } from '../../formats/readers/file-groups.ts';
 import type { DraftResult, ReadResult } from './geometry-tasks.ts';
 import { runDraft, runRead } from './geometry-pool.ts';
@@ -82,7 +83,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
     );
     laps.lap('read');
     await setProgress(id, 'storing', STAGE_START['storing']!);
-    for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
+    await storeGeometries(read.geometries, read.shapes);
     laps.lap('store');
     await setProgress(id, 'drawing', STAGE_START['drawing']!);
     const packed = new Map(read.geometries);
@@ -199,7 +200,8 @@ export async function readFiles(
     for (const [i, { top, beside }] of groups.entries()) {
       const tell = (stage: ImportStage, done: number, total: number) =>
         groups.length > 1 ? onProgress(stage, i, groups.length) : onProgress(stage, done, total);
-      if (isStep(top.name)) results.push(await kernel.import([top, ...beside], { signal: both, timeoutMs: config.importTimeoutMs, onProgress: tell }));
+      if (isStep(top.name))
+        results.push(await kernel.import([top, ...beside], { signal: both, timeoutMs: config.importTimeoutMs, onProgress: tell, find: findShapes }));
       else {
         tell('reading', 0, 1);
         results.push(await runRead({ file: top, beside, choices }, (done, total) => tell('meshing', done, total), both));
@@ -216,6 +218,7 @@ export async function readFiles(
       results.map((r) => r.assembly),
     ),
     geometries: results.flatMap((r) => r.geometries),
+    shapes: results.flatMap((r) => r.shapes ?? []),
   };
 }
 

@@ -7,6 +7,7 @@ import { tell } from '../events.ts';
 import { log } from '../log.ts';
 import { presentDocument } from '../services/documents.ts';
 import { loadFiles } from '../services/jobs.ts';
+import { storeGeometries } from '../services/geometries.ts';
 import { inUnitOf } from '../services/units.ts';
 import { runPictures } from './geometry-pool.ts';
 import { readFiles, throttled } from './import-task.ts';
@@ -46,7 +47,7 @@ export async function importModel(id: string, kernel: KernelHost, last: boolean)
       ),
     );
     const read = await inUnitOf((await presentDocument(row.jobId)).document, stated);
-    for (const [key, data] of read.geometries) await getDatabase().insert(geometry).values({ key, data }).onConflictDoNothing();
+    await storeGeometries(read.geometries, stated.shapes);
     const packed = new Map(read.geometries);
     const pictures = await runPictures(read.assembly, async (keys) => keys.map((k) => [k, packed.get(k)!] as const), abort.signal);
     for (const [key, picture] of pictures)

@@ -35,7 +35,7 @@ export interface WorkHandle {
 /** Works the queue in this process until stopped. */
 export async function startWork(): Promise<WorkHandle> {
   const kernel = new KernelHost(threadFile('kernel.thread'));
-  kernel.warm();
+  kernel.warm(true);
   const logger = new Logger(() => (level, message) => {
     if (level === 'error' || level === 'warning') log.warn({ queue: true }, message);
   });

@@ -12,7 +12,8 @@ import { runExport, runSpreadFile } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
 import { loadFeatures } from './features.ts';
 import { changeTable } from './models.ts';
-import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
+import { loadGeometries } from './geometries.ts';
+import { computeAndStore, keyedViews, storedResult } from './views.ts';
 
 const CSV = 'text/csv; charset=utf-8';
 const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';

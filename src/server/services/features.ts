@@ -5,7 +5,7 @@ import { getDatabase } from '../database/client.ts';
 import { geometry } from '../database/schema.ts';
 import { runFeatures } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
-import { loadGeometries } from './views.ts';
+import { loadGeometries } from './geometries.ts';
 
 type Stored = readonly (readonly [string, Uint8Array])[];
 

@@ -20,7 +20,8 @@ import type { Difference } from '../../core/revision/compare-drawings.ts';
 import { assemblyOf, loadDrawing, presentDocument } from './documents.ts';
 import { appendEdit } from './edits.ts';
 import { loadFeatures } from './features.ts';
-import { computeAndStore, keyedViews, loadGeometries, storedResult } from './views.ts';
+import { loadGeometries } from './geometries.ts';
+import { computeAndStore, keyedViews, storedResult } from './views.ts';
 
 export interface IssueRequest extends IssueWords {
   readonly version: number;

@@ -13,7 +13,7 @@ import { runCompare } from '../queue/geometry-pool.ts';
 import type { Comparison } from '../queue/geometry-tasks.ts';
 import { appendEdit, type EditOutcome } from './edits.ts';
 import { loadDrawing } from './documents.ts';
-import { loadGeometries } from './views.ts';
+import { loadGeometries } from './geometries.ts';
 
 /** A newer model as the page shows it. */
 export interface ModelOffer {

@@ -7,7 +7,8 @@ import { geometry } from '../database/schema.ts';
 import { runGroupPicture } from '../queue/geometry-pool.ts';
 import { fromStored } from '../stored-result.ts';
 import { loadDrawing } from './documents.ts';
-import { keyedViews, loadGeometries, storedResult } from './views.ts';
+import { loadGeometries } from './geometries.ts';
+import { keyedViews, storedResult } from './views.ts';
 
 /** Small line drawing of a part. @throws QuarryError NOT_FOUND */
 export async function partPicture(key: string): Promise<string> {

@@ -11,7 +11,7 @@ import { runRescale } from '../queue/geometry-pool.ts';
 import type { ReadResult } from '../queue/geometry-tasks.ts';
 import { appendEdit, type EditOutcome } from './edits.ts';
 import { loadDrawing } from './documents.ts';
-import { loadGeometries } from './views.ts';
+import { loadGeometries } from './geometries.ts';
 
 /**
  * Says what the unit of a job's files means: the model, everything that is measured in it and the scales follow, as one

@@ -8,8 +8,9 @@ import type { SectionProposal } from '../queue/geometry-tasks.ts';
 import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
 import { specified, type ViewSpec } from '../../core/views/view-spec.ts';
 import { getDatabase } from '../database/client.ts';
-import { geometry, viewResult } from '../database/schema.ts';
+import { viewResult } from '../database/schema.ts';
 import { loadDrawing } from './documents.ts';
+import { loadGeometries } from './geometries.ts';
 import type { StoredResult } from '../stored-result.ts';
 import { keyOfText } from '../view-key.ts';
 import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
@@ -66,16 +67,6 @@ export async function seenAreas(jobId: string): Promise<Map<string, Uint8Array>>
     .where(inArray(viewResult.key, [...new Set(keyed.map((k) => k.key))]));
   const byKey = new Map(rows.map((r) => [r.key, r.seen]));
   return new Map(keyed.flatMap((k) => (byKey.has(k.key) ? [[k.view.id, byKey.get(k.key)!]] : [])));
-}
-
-/** Packed geometry by key. @throws QuarryError NOT_FOUND when one is missing */
-export async function loadGeometries(keys: readonly string[]): Promise<[string, Uint8Array][]> {
-  const rows = await getDatabase()
-    .select({ key: geometry.key, data: geometry.data })
-    .from(geometry)
-    .where(inArray(geometry.key, [...keys]));
-  if (rows.length < keys.length) throw new QuarryError('NOT_FOUND', { what: 'The geometry of a part' });
-  return rows.map((r) => [r.key, r.data]);
 }
 
 /** What this process computes now: asked for twice, it is computed once. */
