@@ -19,6 +19,8 @@ const MODEL_AXES: readonly Vec3[] = [
 const PARALLEL = 1 - 1e-6;
 /** Cells across the whole in which silhouettes are compared at first. */
 const SHADE_CELLS = 1500;
+/** Places that differ by less than this share of the whole are one. */
+const SAME_PLACE = 1e-8;
 
 /** Who is in whose way, along the model's axes and any others that are added. Pairs are computed when they are asked for. */
 export class Ways {
@@ -28,6 +30,9 @@ export class Ways {
   private readonly threaded: readonly boolean[];
   private readonly seen: Along[][] = [];
   private readonly pairs: Map<number, PairWay>[] = [];
+  /** By what stands how to what: machines repeat themselves. */
+  private readonly alike = new Map<string, PairWay>();
+  private readonly shapes = new Map<Float64Array, number>();
   private readonly shades: { wide: Silhouette; narrow: Silhouette }[][] = [];
   private readonly lists: (readonly (readonly number[])[])[] = [];
   private readonly cancel: Cancel | undefined;
@@ -68,10 +73,22 @@ export class Ways {
     const key = a * this.bodies.length + b;
     let p = known.get(key);
     if (!p) {
-      p = pairWay(this.along(a, axis), this.along(b, axis), { diagonal: this.diagonal, threaded: this.threaded[a]! || this.threaded[b]! });
+      const [first, second] = [this.along(a, axis), this.along(b, axis)];
+      const threaded = this.threaded[a]! || this.threaded[b]!;
+      const same = this.standing(first, second, threaded);
+      p = this.alike.get(same) ?? pairWay(first, second, { diagonal: this.diagonal, threaded });
+      this.alike.set(same, p);
       known.set(key, p);
     }
     return p;
+  }
+
+  /** Which shapes, turned how, stand how to each other. */
+  private standing(a: Along, b: Along, threaded: boolean): string {
+    const shape = ({ xyz }: Along) => this.shapes.get(xyz) ?? this.shapes.set(xyz, this.shapes.size).size - 1;
+    const step = SAME_PLACE * this.diagonal;
+    const apart = (p: number, q: number) => Math.round((q - p) / step);
+    return `${shape(a)} ${shape(b)} ${apart(a.x, b.x)} ${apart(a.y, b.y)} ${apart(a.z, b.z)} ${threaded}`;
   }
 
   /**
