@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { as1Job, dropFile, errorsOn, kept } from './helpers';
+import { as1Job, drawnJob, dropFile, errorsOn, kept } from './helpers';
 
 /** The job that the tests below work on: each goes on where the one before left off. */
 let job = '';
@@ -249,7 +249,7 @@ test('a table of the drafter’s own cells is written cell by cell; rows are pas
 test('sizes and tolerances that a model states come onto the sheet in one press', async ({ page }) => {
   await page.goto('/');
   await dropFile(page, 'stated.step', readFileSync('src/kernel/testing/stated.step'));
-  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  await drawnJob(page);
   await expect(dimensions(page).first()).toBeVisible({ timeout: 30_000 });
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'More of Dimension' }).click();

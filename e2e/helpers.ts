@@ -32,11 +32,18 @@ export function errorsOn(page: Page): string[] {
   return broken;
 }
 
-/** A new job of as1-oc-214, on its Sheets stage. @returns its address */
+/** A new job of as1-oc-214, on its Sheets stage, all its sheets drawn. @returns its address */
 export async function as1Job(page: Page): Promise<string> {
   await page.goto('/');
   await dropFile(page, 'as1.stp', readFileSync(AS1));
+  return drawnJob(page);
+}
+
+/** Waits until the first drawing of a dropped file stands whole: its first sheets open while the others are drawn. @returns the address */
+export async function drawnJob(page: Page): Promise<string> {
   await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+  await page.getByTestId('sheet').waitFor();
+  await expect(page.getByText('More sheets:')).toHaveCount(0, { timeout: 90_000 });
   return page.url();
 }
 

@@ -1,7 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, dropFile } from './helpers';
+import { AS1, drawnJob, dropFile } from './helpers';
 
 /** WCAG 2.2, levels A and AA. */
 const RULES = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
@@ -71,8 +71,7 @@ for (const theme of ['light', 'dark'] as const)
     await page.addInitScript((t) => localStorage.setItem('theme', t), theme);
     await page.goto('/');
     await dropFile(page, 'as1.stp', readFileSync(AS1));
-    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
-    const job = page.url();
+    const job = await drawnJob(page);
     const found: Record<string, string[]> = {};
     for (const [name, go] of VIEWS) {
       if (name === 'model') await page.goto(job);

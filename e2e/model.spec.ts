@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, kept } from './helpers';
+import { AS1, drawnJob, kept } from './helpers';
 import { binaryStl } from '../src/formats/testing/hostile-files.ts';
 
 const cell = (page: Page, row: number, title: string) => page.getByRole('grid').locator(`[data-title="${title}"]`).nth(row);
@@ -12,7 +12,7 @@ async function openModel(page: Page): Promise<string> {
   const known = page.getByRole('link', { name: 'as1' }).first();
   if ((await known.count()) === 0) {
     await page.setInputFiles('input[aria-label="Assembly files"]', { name: 'as1-model.stp', mimeType: 'model/step', buffer: readFileSync(AS1) });
-    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
+    await drawnJob(page);
   } else await known.click();
   await page.waitForURL(/\/sheets/);
   const url = page.url().replace('/sheets', '/model');
@@ -137,7 +137,7 @@ test('a file without a unit is asked about, with its size, and becomes a drawing
   await expect(question).toContainText('10 × 10 × 30 mm');
   await question.getByText('inches').click();
   await question.getByRole('button', { name: 'Bring in' }).click();
-  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
+  await drawnJob(page);
   await expect(page.getByText('2 items · 2 pieces')).toBeVisible();
 });
 
@@ -162,7 +162,7 @@ test('a size that cannot be is drawn all the same, and asked about; the answer c
     mimeType: 'model/gltf-binary',
     buffer: Buffer.from(await new NodeIO().writeBinary(doc)),
   });
-  await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 60_000 });
+  await drawnJob(page);
   // The meshes have names that say nothing: the nodes' are taken, and say so.
   await expect(page.getByText('Rail A').first()).toBeVisible();
   const sheet = page.getByTestId('sheet');

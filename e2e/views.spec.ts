@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, centreOf, drag, dropFile, kept, middleOf } from './helpers';
+import { AS1, centreOf, drag, drawnJob, dropFile, kept, middleOf } from './helpers';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -11,8 +11,7 @@ async function open(page: Page): Promise<string[]> {
   if (!job) {
     await page.goto('/');
     await dropFile(page, 'as1.stp', readFileSync(AS1));
-    await page.waitForURL(/\/jobs\/.*\/sheets/, { timeout: 90_000 });
-    job = page.url();
+    job = await drawnJob(page);
   } else await page.goto(job);
   await expect(page.getByTestId('sheet')).toBeVisible({ timeout: 30_000 });
   await middleOf(page, '[data-id="view:front"]');

@@ -21,7 +21,7 @@ export interface KernelImport {
   readonly assembly: Assembly;
   /** Packed geometry by key. */
   readonly geometries: readonly (readonly [string, Uint8Array])[];
-  /** Keys of what was meshed now, by the hash of the shape's text. */
+  /** Keys of what was meshed now, by the hash of the packed shape. */
   readonly shapes: readonly (readonly [hash: string, key: string])[];
   /** Milliseconds: start-up of the kernel (0 when warm), reading and meshing. */
   readonly times: { readonly kernel: number; readonly read: number };

@@ -22,11 +22,11 @@ export type PartMesher = (shapes: readonly any[], onProgress: (done: number) => 
 /** Counts up when the same shape is meshed another way: what was kept of before is of no use then. */
 const MESHING = 1;
 
-/** The geometry of shapes that were meshed at another time, by the hash of their text. */
+/** The geometry of shapes that were meshed at another time, by the hash of their packed form. */
 export type FindShapes = (hashes: readonly string[]) => Promise<readonly (readonly [hash: string, key: string, packed: Uint8Array])[]>;
 
 /**
- * Meshes only what was not meshed before: writing a shape as text takes a fiftieth of meshing it.
+ * Meshes only what was not meshed before: packing a shape takes a fiftieth of meshing it.
  * @param keep is told the packed geometry that was found
  * @param made is told the hash of what was meshed now, and its key
  */
@@ -38,7 +38,7 @@ export function meshNew(
   made: (hash: string, key: string) => void,
 ): PartMesher {
   return async (shapes, onProgress) => {
-    const hashes = shapes.map((s) => createHash('sha256').update(`${MESHING} `).update(writeBrep(k, s)).digest('hex').slice(0, 40));
+    const hashes = shapes.map((s) => createHash('sha256').update(`${MESHING} `).update(packShape(k, s)).digest('hex').slice(0, 40));
     const found = new Map((await find([...new Set(hashes)])).map(([hash, key, packed]) => [hash, { key, packed }] as const));
     const out = hashes.map((hash): MeshedPart | undefined => {
       const known = found.get(hash);
@@ -67,15 +67,28 @@ export function meshHere(k: Kernel, keyOf: (g: PartGeometry) => string): PartMes
   return async (shapes, onProgress) =>
     shapes.map((shape, i) => {
       onProgress(i);
-      const geometry = extractPart(k, shape);
+      const geometry = meshPacked(k, packShape(k, shape));
       return geometry && { key: keyOf(geometry), geometry };
     });
+}
+
+/**
+ * Every shape is meshed as it comes out of its packed form, wherever that is done: directions are made unit vectors anew on the way, and
+ * the last digit of a number would tell who did it.
+ */
+function meshPacked(k: Kernel, packed: Uint8Array): PartGeometry | undefined {
+  const shape = unpackShape(k, packed);
+  try {
+    return extractPart(k, shape);
+  } finally {
+    shape.delete();
+  }
 }
 
 /** What a helping thread is sent and what it answers; it asks for more by answering. */
 export interface MeshWish {
   readonly mesh: number;
-  readonly brep: Uint8Array;
+  readonly shape: Uint8Array;
 }
 export type MeshAnswer = { readonly meshed: number; readonly key: string; readonly packed: Uint8Array } | { readonly meshed: number; readonly empty: true };
 
@@ -110,7 +123,7 @@ export function meshWith(
       while (mine && mine.size < AHEAD && open.length) {
         const i = open.pop()!;
         mine.add(i);
-        w.postMessage({ mesh: i, brep: writeBrep(k, shapes[i]) } satisfies MeshWish);
+        w.postMessage({ mesh: i, shape: packShape(k, shapes[i]) } satisfies MeshWish);
       }
     };
     const lose = (w: Worker) => {
@@ -142,7 +155,7 @@ export function meshWith(
           await new Promise<void>((r) => (wake = r));
           continue;
         }
-        const geometry = extractPart(k, shapes[i]);
+        const geometry = meshPacked(k, packShape(k, shapes[i]));
         finished(i, geometry && { key: keyOf(geometry), geometry });
         // Answers of the helpers are heard between parts.
         await new Promise((r) => setImmediate(r));
@@ -164,9 +177,7 @@ export function helpMeshing(
   return (wish) => {
     tail = tail.then(async () => {
       const k = await kernel;
-      const shape = readBrep(k, wish.brep);
-      const geometry = extractPart(k, shape);
-      shape.delete();
+      const geometry = meshPacked(k, wish.shape);
       if (!geometry) port.postMessage({ meshed: wish.mesh, empty: true } satisfies MeshAnswer);
       else {
         const { key, packed } = keyed(geometry);
@@ -187,26 +198,26 @@ function facesOf(k: Kernel, shape: any): number {
   });
 }
 
-const BREP_FILE = '/part.brep';
+const SHAPE_FILE = '/part.bin';
 
-function writeBrep(k: Kernel, shape: any): Uint8Array {
+function packShape(k: Kernel, shape: any): Uint8Array {
   return withScope((s) => {
     const oc = k as any;
-    oc.BRepTools.Write_3(shape, BREP_FILE, s.own(new oc.Message_ProgressRange_1()));
-    const bytes = k.FS.readFile(BREP_FILE);
-    k.FS.unlink(BREP_FILE);
+    oc.BinTools.Write_3(shape, SHAPE_FILE, s.own(new oc.Message_ProgressRange_1()));
+    const bytes = k.FS.readFile(SHAPE_FILE);
+    k.FS.unlink(SHAPE_FILE);
     return bytes;
   });
 }
 
-/** A shape from the kernel's own text format. @returns a TopoDS_Shape, to be deleted */
-export function readBrep(k: Kernel, bytes: Uint8Array): any {
+/** A shape from the kernel's own binary format: its numbers are kept whole. @returns a TopoDS_Shape, to be deleted */
+function unpackShape(k: Kernel, bytes: Uint8Array): any {
   return withScope((s) => {
     const oc = k as any;
-    k.FS.writeFile(BREP_FILE, bytes);
+    k.FS.writeFile(SHAPE_FILE, bytes);
     const shape = new oc.TopoDS_Shape();
-    oc.BRepTools.Read_2(shape, BREP_FILE, s.own(new oc.BRep_Builder()), s.own(new oc.Message_ProgressRange_1()));
-    k.FS.unlink(BREP_FILE);
+    oc.BinTools.Read_2(shape, SHAPE_FILE, s.own(new oc.Message_ProgressRange_1()));
+    k.FS.unlink(SHAPE_FILE);
     return shape;
   });
 }

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import { unpack } from '../core/base/pack.ts';
 import { without } from '../core/base/without.ts';
@@ -14,7 +14,7 @@ import { sizeOf } from '../core/assembly/units.ts';
 import { config } from '../server/config.ts';
 import { closeDatabase, getDatabase } from '../server/database/client.ts';
 import { migrateAll } from '../server/database/migrate.ts';
-import { geometry, model } from '../server/database/schema.ts';
+import { geometry, job, model } from '../server/database/schema.ts';
 import { fromStored, storedForm } from '../server/stored-result.ts';
 import { readyJob as jobWith } from '../server/testing/ready-job.ts';
 import { stopListening } from '../server/events.ts';
@@ -546,6 +546,17 @@ describe('issues', () => {
       { revision: 'A', kind: 'issued', place: 2 },
       { revision: 'P1', kind: 'review', place: 1 },
     ]);
+  }, 60_000);
+
+  test('nothing goes out while sheets of the first drawing are still drawn; a page that is told so can wait', async () => {
+    const id = await ready();
+    await getDatabase().update(job).set({ state: 'drafting' }).where(eq(job.id, id));
+    const asked = { version: 1, ...said, outputs: ['json'] };
+    const { error } = await issue(id, asked);
+    expect(error).toMatchObject({ code: 'STILL_DRAFTING' });
+    expect(error!.message).toContain('still being drawn');
+    await getDatabase().update(job).set({ state: 'ready' }).where(eq(job.id, id));
+    expect((await issue(id, asked)).error).toBeUndefined();
   }, 60_000);
 
   test('what must be put right stops it, until it is accepted with a reason', async () => {

@@ -17,6 +17,7 @@ export interface ErrorDetails {
   ZIP_BROKEN: { file: string };
   PACKAGE_CHANGED: { file: string; names: readonly string[] };
   ISSUE_STOPPED: { count: number; first: string };
+  STILL_DRAFTING: Record<string, never>;
   IMPORT_TIMEOUT: { seconds: number };
   KERNEL_STOPPED: { stage: string };
   CANCELLED: Record<string, never>;
@@ -58,6 +59,7 @@ const sentences: { readonly [C in ErrorCode]: (d: ErrorDetails[C]) => string } =
   PACKAGE_CHANGED: (d) =>
     `${d.file} is not what it was when it was made${d.names.length ? `: ${list(d.names)}` : ''}. Take the package from where it was issued.`,
   ISSUE_STOPPED: (d) => `${d.count === 1 ? 'One finding' : `${d.count} findings`} must be put right first, or accepted with a reason in Proof: ${d.first}`,
+  STILL_DRAFTING: () => 'Sheets of the first drawing are still being drawn. Wait until they stand, or stop them below the sheets; then issue.',
   IMPORT_TIMEOUT: (d) =>
     `Reading took longer than ${d.seconds} ${d.seconds === 1 ? 'second' : 'seconds'} and was stopped. The file may be damaged; try to export it again or in parts.`,
   KERNEL_STOPPED: (d) => `The geometry kernel stopped while ${d.stage}. The file is damaged or beyond what it can read; export it again.`,

@@ -88,7 +88,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   return drafter.completed();
 }
 
+/** Steps of a first drawing, and of a group of it. */
 const STEPS = 8;
+const STEPS_OF_GROUP = 2;
 /** From so many items on the exploded view is shown by groups: one crowd of numbers nobody reads. */
 const MANY_ITEMS = 60;
 /** Balloons for which a sheet smaller than the usual one is taken. */
@@ -146,6 +148,8 @@ class Drafter {
   /** The parts list is too long to stand beside the exploded view. */
   private listApart = false;
   private arrangementScale = 1;
+  private steps = STEPS;
+  private readonly computed = new Map<string, Promise<ViewResult>>();
   private done = 0;
 
   constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: SheetFormat, standard: Standard, options: DraftOptions) {
@@ -180,7 +184,11 @@ class Drafter {
   async arrangement(): Promise<void> {
     const sheet = this.sheet(1, this.components.length === 1 ? 'Part' : 'General arrangement');
     const plain = ['front', 'top', 'right'] as const;
-    for (const n of plain) await this.put(this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right' }[n], n));
+    const first = plain.map((n) => this.view(`view:${n}`, sheet.id, { front: 'Front', top: 'Top', right: 'Right' }[n], n));
+    for (const v of first) void this.compute(v);
+    const section = this.sectionView(sheet.id);
+    void this.compute(section);
+    for (const v of first) await this.put(v);
     const results = { front: this.results.get('view:front')!, top: this.results.get('view:top')!, right: this.results.get('view:right')! };
     const boxes = { front: results.front.box, top: results.top.box, right: results.right.box, isometric: viewBox(this.bodies, this.frames.isometric) };
     const geometry = sheetGeometry(this.format, true);
@@ -189,8 +197,7 @@ class Drafter {
     const { standard, scales } = this;
     const base = { boxes, interruptions, standard, scales, room: geometry.frame, obstacles: [title] };
     const alone = arrangeViews(base);
-    const section = this.sectionView(sheet.id);
-    const cut = await this.options.compute(specOf(section, this.records, this.components));
+    const cut = await this.compute(section);
     // The sheet of one piece says all, even if smaller; else nothing there may get smaller for the section.
     const single = this.components.length === 1;
     const shared =
@@ -324,7 +331,9 @@ class Drafter {
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
     const missing: Item[] = [];
     const usual = this.sheetFormat;
-    for (const [n, group] of groups.entries()) {
+    this.steps += STEPS_OF_GROUP * groups.length;
+    // While one group's view is computed the next group is planned.
+    const planned = groups.map((group, n) => {
       const { assembly, bodies, whole } = partAlone(this.assembly, this.components, this.bodies, group.components);
       // As for the whole: what would take minutes is left to the Explode stage.
       const plan = bodies.length <= MOST_PLANNED ? planSpread(assembly, bodies, { frame, ...cancel }) : { pulls: [] };
@@ -335,16 +344,27 @@ class Drafter {
         pullLines: true,
         shows: { only: true, of: group.components.map((c) => this.components[c]!.path) },
       };
+      const drawn = this.spreadOn(view, whole(plan.pulls), spread, group.name);
+      this.step(`${group.name} planned`);
+      return { group, bodies, whole, plan, spread, view, drawn };
+    });
+    const fitted = [];
+    for (const of of planned) {
+      const { group, bodies, whole, plan, spread, view } = of;
       [this.sheetFormat, this.landscape] = [this.format, true];
-      const result = await this.spreadOn(view, whole(plan.pulls), spread, group.name);
+      const result = await of.drawn;
       this.sheetFormat = this.formatForExploded(result, 0, group.items.length);
       const blocks = this.listRects(0);
       if (bodies.length <= MOST_FITTED) {
         const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
         const ways = plan.pulls.map((p) => p.ways);
         const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
-        await this.spreadOn(view, whole(fit.pulls), spread, group.name);
+        void this.spreadOn(view, whole(fit.pulls), spread, group.name);
       }
+      fitted.push({ group, view, blocks, paper: [this.sheetFormat, this.landscape] as const });
+    }
+    for (const [n, { group, view, blocks, paper }] of fitted.entries()) {
+      [this.sheetFormat, this.landscape] = paper;
       this.sheet(`exploded-${n + 1}`, `Exploded view: ${group.name}`);
       await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
       missing.push(...this.balloons(view.id, group.items, blocks));
@@ -417,7 +437,7 @@ class Drafter {
   private spreadOn(view: ViewRecord, pulls: readonly Pull[], id = 'spread:1', name = 'Spread 1'): Promise<ViewResult> {
     const spread: SpreadRecord = { type: 'spread', id, name, pulls: pulls.map((p) => pullRecord(p, this.components)) };
     this.records[spread.id] = spread;
-    return this.options.compute(specOf(view, this.records, this.components));
+    return this.compute(view);
   }
 
   /** The next size, if nobody asked for a size and it lets the exploded view be drawn larger than on this one, where it would be small. */
@@ -498,7 +518,7 @@ class Drafter {
   private async placeAlone(view: ViewRecord, marginX: number, marginY: number, corner?: readonly Rect[]): Promise<void> {
     const geometry = sheetGeometry(this.sheetFormat, this.landscape);
     const obstacles = corner ?? [titleBlockRect(geometry)];
-    const result = await this.options.compute(specOf(view, this.records, this.components));
+    const result = await this.compute(view);
     const [x0, y0, x1, y1] = result.box;
     const { frame } = geometry;
     let place: { scale: number; at: readonly [number, number] } | undefined;
@@ -527,14 +547,27 @@ class Drafter {
     return { type: 'view', id, sheet, name, right, up, toward, ...PLAIN_VIEW, tangent: direction === 'isometric' };
   }
 
+  /** What a view shows; asked for twice, it is computed once. Whoever computes may do several side by side. */
+  private compute(view: ViewRecord): Promise<ViewResult> {
+    const spec = specOf(view, this.records, this.components);
+    const key = JSON.stringify(spec);
+    let result = this.computed.get(key);
+    if (!result) {
+      this.computed.set(key, (result = this.options.compute(spec)));
+      // Its failure is heard where it is waited for.
+      result.catch(() => undefined);
+    }
+    return result;
+  }
+
   private async put(view: ViewRecord): Promise<void> {
     this.records[view.id] = view;
-    const result = await this.options.compute(specOf(view, this.records, this.components));
+    const result = await this.compute(view);
     this.results.set(view.id, result);
     this.step(`${view.name} drawn`);
   }
 
   private step(what: string): void {
-    this.options.onProgress?.(++this.done, STEPS, what);
+    this.options.onProgress?.(++this.done, this.steps, what);
   }
 }

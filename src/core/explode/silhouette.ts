@@ -170,16 +170,23 @@ export function sharedCells(a: Silhouette, b: Silhouette, dx: number, dy: number
   const [words, rest] = [Math.floor(x / 32), ((x % 32) + 32) % 32];
   const y0 = Math.max(0, -y);
   const y1 = Math.min(a.height, b.height - y);
+  const [p, q] = [a.bits, b.bits];
+  const last = b.stride - 1;
+  const i0 = Math.max(0, -words - 1);
+  const i1 = Math.min(a.stride, b.stride - words);
   let n = 0;
   for (let j = y0; j < y1; j++) {
     const rowA = j * a.stride;
-    const rowB = (j + y) * b.stride;
-    for (let i = 0; i < a.stride; i++) {
-      const w = a.bits[rowA + i]!;
+    const rowB = (j + y) * b.stride + words;
+    for (let i = i0; i < i1; i++) {
+      const w = p[rowA + i]!;
       if (w === 0) continue;
       const k = i + words;
-      if (k >= 0 && k < b.stride) n += weight((w << rest) & b.bits[rowB + k]!);
-      if (rest && k + 1 >= 0 && k + 1 < b.stride) n += weight((w >>> (32 - rest)) & b.bits[rowB + k + 1]!);
+      // The second's bits under this word of the first's.
+      let under = k >= 0 ? q[rowB + i]! >>> rest : 0;
+      if (rest !== 0 && k < last) under |= q[rowB + i + 1]! << (32 - rest);
+      under &= w;
+      if (under !== 0) n += weight(under);
     }
     if (n >= stopAt) return n;
   }

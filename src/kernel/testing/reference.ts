@@ -4,7 +4,6 @@ import { HIDDEN, type Linework } from '../../core/outline/linework.ts';
 import type { Run } from '../../core/outline/runs.ts';
 import { uniteLines } from '../../core/outline/unite.ts';
 import type { Kernel } from '../load.ts';
-import { readBrep as readShapeText } from '../part-mesher.ts';
 import { withScope, type Scope } from '../scope.ts';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- the kernel's generated types do not cover its overloads */
@@ -42,9 +41,16 @@ export function readShape(
 
 /** A shape from the kernel's own text format, without the mesh that the file brings, often a coarse one. */
 export function readBrep(k: Kernel, bytes: Uint8Array): any {
-  const shape = readShapeText(k, bytes);
-  (k as any).BRepTools.Clean(shape, true);
-  return shape;
+  const oc = k as any;
+  return withScope((s) => {
+    const name = '/reference.brep';
+    k.FS.writeFile(name, bytes);
+    const shape = new oc.TopoDS_Shape();
+    oc.BRepTools.Read_2(shape, name, s.own(new oc.BRep_Builder()), s.own(new oc.Message_ProgressRange_1()));
+    k.FS.unlink(name);
+    oc.BRepTools.Clean(shape, true);
+    return shape;
+  });
 }
 
 /** The kernel's exact hidden-line algorithm; visible sharp edges and outlines as a union of lines. */

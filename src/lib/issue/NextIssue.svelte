@@ -5,6 +5,7 @@
   const { drawing, desk }: { drawing: Drawing; desk: IssueDesk } = $props();
   const id = $props.id();
   const counts = $derived(drawing.proof.counts);
+  const stopped = $derived(!desk.loaded || counts.must > 0 || !desk.outputs.length || !desk.revision.trim() || drawing.drafting !== undefined);
   const toggle = (what: string, on: boolean) => (desk.outputs = on ? [...desk.outputs, what] : desk.outputs.filter((o) => o !== what));
 </script>
 
@@ -27,7 +28,9 @@
 <label class="q-caption" for="{id}-names">File names</label>
 <input id="{id}-names" class="q-field" bind:value={desk.names} />
 <div class="before" class:bad={counts.must > 0}>
-  {#if counts.must}
+  {#if drawing.drafting}
+    <b>Sheets are still being drawn</b> ({drawing.drafting.stage}); it can go out when they stand.
+  {:else if counts.must}
     <b>{counts.must} “must” are open</b>: put them right, or accept them with a reason. <a href="/jobs/{drawing.id}/proof">See them</a>
   {:else if counts.should}
     <b>{counts.should} “should” are open</b>, nothing stops it. <a href="/jobs/{drawing.id}/proof">See them</a>
@@ -38,12 +41,8 @@
   <progress max="1" value={desk.progress}></progress>
   <button class="q-button" onclick={() => desk.cancel()}>Cancel</button>
 {:else}
-  <button class="q-button main" disabled={!desk.loaded || counts.must > 0 || !desk.outputs.length || !desk.revision.trim()} onclick={() => desk.issue('issued')}
-    >Issue {desk.revision} and make the package</button
-  >
-  <button class="q-button" disabled={!desk.loaded || counts.must > 0 || !desk.outputs.length || !desk.revision.trim()} onclick={() => desk.issue('review')}
-    >For review only</button
-  >
+  <button class="q-button main" disabled={stopped} onclick={() => desk.issue('issued')}>Issue {desk.revision} and make the package</button>
+  <button class="q-button" disabled={stopped} onclick={() => desk.issue('review')}>For review only</button>
 {/if}
 
 <style>

@@ -124,7 +124,7 @@ export const geometry = pgTable('geometry', {
   features: bytea(),
 });
 
-/** Which geometry the reader's shapes were meshed to, by the hash of their text: no shape is meshed twice. */
+/** Which geometry the reader's shapes were meshed to, by the hash of their packed form: no shape is meshed twice. */
 export const shapeMesh = pgTable(
   'shape_mesh',
   {

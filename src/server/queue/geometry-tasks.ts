@@ -75,7 +75,7 @@ export interface ReadTask {
 export interface ReadResult {
   readonly assembly: Assembly;
   readonly geometries: readonly (readonly [string, Uint8Array])[];
-  /** Keys of what was meshed, by the hash of the shape's text. */
+  /** Keys of what was meshed, by the hash of the packed shape. */
   readonly shapes?: readonly (readonly [hash: string, key: string])[];
 }
 

@@ -7,7 +7,7 @@ import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
 import type { DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { getDatabase, type Database } from '../database/client.ts';
-import { drawingRecord, edit, job, model, OPEN_STATES } from '../database/schema.ts';
+import { drawingRecord, edit, job, model, OPEN_STATES, type JobState } from '../database/schema.ts';
 import { log } from '../log.ts';
 import { Recent } from './recent.ts';
 
@@ -73,20 +73,22 @@ export async function writeRecords(tx: Transaction, jobId: string, steps: readon
 }
 
 /** The document of a job as it stands. @throws QuarryError NOT_FOUND when it has none yet */
-export async function presentDocument(id: string): Promise<{ readonly title: string; readonly version: number; readonly document: DrawingDocument }> {
+export async function presentDocument(
+  id: string,
+): Promise<{ readonly title: string; readonly version: number; readonly state: JobState; readonly document: DrawingDocument }> {
   const read = async (db: Transaction | Database) => {
     const [row] = await db.select({ title: job.title, version: job.version, state: job.state }).from(job).where(eq(job.id, id));
     if (!row || !OPEN_STATES.includes(row.state)) throw new QuarryError('NOT_FOUND', { what: 'The drawing' });
     return row;
   };
-  const { title, version } = await read(getDatabase());
+  const { title, version, state } = await read(getDatabase());
   const known = documents.get(id);
-  if (known?.version === version) return { title, ...known };
+  if (known?.version === version) return { title, state, ...known };
   // One moment for version and rows: somebody may be editing.
   return getDatabase().transaction(
     async (tx) => {
       const row = await read(tx);
-      return { title: row.title, version: row.version, document: await documentAt(tx, id, row.version) };
+      return { title: row.title, version: row.version, state: row.state, document: await documentAt(tx, id, row.version) };
     },
     { isolationLevel: 'repeatable read' },
   );

@@ -66,10 +66,11 @@ export const issuesOf = (jobId: string): Promise<IssueRow[]> =>
 /**
  * Issues a drawing: title block and revision table are brought up to date, every wanted file is made, sealed in a package and
  * frozen with the records it was made of. Either all of it happens, or nothing.
- * @throws QuarryError ISSUE_STOPPED, STALE_VERSION, BAD_REQUEST, CANCELLED
+ * @throws QuarryError STILL_DRAFTING, ISSUE_STOPPED, STALE_VERSION, BAD_REQUEST, CANCELLED
  */
 export async function makeIssue(jobId: string, request: IssueRequest, signal: AbortSignal, onProgress: (share: number) => void): Promise<IssueRow> {
-  const { version } = await presentDocument(jobId);
+  const { version, state } = await presentDocument(jobId);
+  if (state === 'drafting') throw new QuarryError('STILL_DRAFTING', {});
   if (version !== request.version) throw new QuarryError('STALE_VERSION', { have: request.version, now: version });
   const before = await issuesOf(jobId);
   if (before.some((i) => i.revision === request.revision && i.kind === 'issued'))

@@ -143,13 +143,6 @@ export async function jobSummary(id: string) {
   return row;
 }
 
-/** @throws QuarryError NOT_FOUND */
-export async function jobState(id: string): Promise<JobState> {
-  const [row] = await getDatabase().select({ state: job.state }).from(job).where(eq(job.id, id));
-  if (!row) throw new QuarryError('NOT_FOUND', { what: 'The job' });
-  return row.state;
-}
-
 /** Files of a job, or of a newer model of it. */
 export async function loadFiles(id: string, modelId?: string): Promise<ImportedFile[]> {
   const rows = await getDatabase()

@@ -1,10 +1,10 @@
 import { api, compressed, jobId, json } from '$lib/api.server';
-import { check, drawingRequest, jobState, loadDrawing, readDrawingBack, undoState } from '$server';
+import { check, drawingRequest, loadDrawing, readDrawingBack, undoState } from '$server';
 
 export const GET = api(async (event) => {
   const id = jobId(event);
-  const [state, drawing, undo] = await Promise.all([jobState(id), loadDrawing(id), undoState(id)]);
-  return compressed(event, { id, state, ...drawing, ...undo });
+  const [drawing, undo] = await Promise.all([loadDrawing(id), undoState(id)]);
+  return compressed(event, { id, ...drawing, ...undo });
 });
 
 export const PUT = api(async (event) => {
