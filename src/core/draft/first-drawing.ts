@@ -296,10 +296,13 @@ class Drafter {
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
     // Of very large assemblies the plan takes minutes: it is left to the Explode stage, where it can be watched and stopped.
     const small = this.components.length <= MOST_PLANNED;
+    const items = itemsOf(this.assembly, this.records);
+    const groups = items.length >= MANY_ITEMS ? explodedGroups(this.assembly, this.components, this.bodies, items) : [];
+    // The views of the groups are computed while the whole is planned.
+    const planned = groups.length > 1 ? this.planGroups(groups) : [];
     const plan = small ? planSpread(this.assembly, this.bodies, { frame, ...cancel }) : { pulls: [] };
     this.step(small ? 'exploded view planned' : 'exploded view left together');
     const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: 'spread:1', pullLines: true };
-    const items = itemsOf(this.assembly, this.records);
     const result = await this.spreadOn(view, plan.pulls);
     this.sheetFormat = this.formatForExploded(result, items.length);
     if (!this.hasRoomBeside(items.length)) {
@@ -318,22 +321,18 @@ class Drafter {
     if (!this.listApart) this.records['list:1'] = this.list(1, sheet.id);
     const blocks = this.listRects(items.length);
     await this.placeAlone(view, EXPLODED_MARGIN, EXPLODED_MARGIN, blocks);
-    const groups = items.length >= MANY_ITEMS ? explodedGroups(this.assembly, this.components, this.bodies, items) : [];
-    const missing = groups.length > 1 ? await this.explodedByGroups(groups) : this.balloons('view:exploded', items, blocks);
+    const missing = planned.length ? await this.explodedByGroups(planned) : this.balloons('view:exploded', items, blocks);
     this.balloonsElsewhere(missing);
     this.step('balloons placed');
     if (this.listApart) this.listSheets();
   }
 
-  /** An exploded view for each group of parts on a sheet of its own, with the balloons of its items; returns those that show no edge there. */
-  private async explodedByGroups(groups: readonly ExplodedGroup[]): Promise<Item[]> {
+  /** Plans each group of parts by itself and asks for its exploded view. */
+  private planGroups(groups: readonly ExplodedGroup[]) {
     const frame = this.frames.isometric;
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
-    const missing: Item[] = [];
-    const usual = this.sheetFormat;
     this.steps += STEPS_OF_GROUP * groups.length;
-    // While one group's view is computed the next group is planned.
-    const planned = groups.map((group, n) => {
+    return groups.map((group, n) => {
       const { assembly, bodies, whole } = partAlone(this.assembly, this.components, this.bodies, group.components);
       // As for the whole: what would take minutes is left to the Explode stage.
       const plan = bodies.length <= MOST_PLANNED ? planSpread(assembly, bodies, { frame, ...cancel }) : { pulls: [] };
@@ -348,6 +347,14 @@ class Drafter {
       this.step(`${group.name} planned`);
       return { group, bodies, whole, plan, spread, view, drawn };
     });
+  }
+
+  /** An exploded view for each group on a sheet of its own, with the balloons of its items; returns those that show no edge there. */
+  private async explodedByGroups(planned: ReturnType<Drafter['planGroups']>): Promise<Item[]> {
+    const frame = this.frames.isometric;
+    const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
+    const missing: Item[] = [];
+    const usual = this.sheetFormat;
     const fitted = [];
     for (const of of planned) {
       const { group, bodies, whole, plan, spread, view } = of;
