@@ -79,6 +79,12 @@ export const spreadRecord = z
       .max(10_000)
       .readonly()
       .exactOptional(),
+    /** What nothing frees, what holds it, and the way on which least does. */
+    held: z
+      .array(z.object({ components: paths({ least: 1 }), by: paths(), direction: vector }).readonly())
+      .max(10_000)
+      .readonly()
+      .exactOptional(),
     /** No pull lines in any view. */
     noLines: z.boolean().exactOptional(),
     /** Components whose pull line is not drawn. */

@@ -16,6 +16,7 @@ export type ViewRecord = z.infer<typeof viewRecord>;
 export type CutRecord = z.infer<typeof cutRecord>;
 export type SpreadRecord = z.infer<typeof spreadRecord>;
 export type PullRecord = z.infer<typeof pullRecord>;
+export type HeldRecord = NonNullable<SpreadRecord['held']>[number];
 export type BalloonRecord = z.infer<typeof balloonRecord>;
 export type ListRecord = z.infer<typeof listRecord>;
 export type ListColumn = z.infer<typeof listColumn>;

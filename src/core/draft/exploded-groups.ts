@@ -1,5 +1,6 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { dropEmptyBranches } from '../assembly/prune.ts';
+import type { Stuck } from '../explode/plan.ts';
 import type { Pull } from '../explode/spread.ts';
 import type { Item } from '../ledger/items.ts';
 import type { Body } from '../outline/scene.ts';
@@ -86,13 +87,13 @@ function inSpace(
   return out.map((components, i) => ({ name: `${name}, part ${i + 1} of ${out.length}`, components }));
 }
 
-/** A group as an assembly of its own, its components counted anew. `whole` counts pulls in the whole assembly again. */
+/** A group as an assembly of its own, its components counted anew. `whole` counts pulls in the whole assembly again, `held` what nothing frees. */
 export function partAlone(
   assembly: Assembly,
   components: readonly Component[],
   bodies: readonly Body[],
   of: readonly number[],
-): { readonly assembly: Assembly; readonly bodies: readonly Body[]; whole(pulls: readonly Pull[]): Pull[] } {
+): { readonly assembly: Assembly; readonly bodies: readonly Body[]; whole(pulls: readonly Pull[]): Pull[]; held(stuck: readonly Stuck[]): Stuck[] } {
   const own = [...of].sort((a, b) => a - b);
   const nodes = new Set(own.map((c) => components[c]!.node));
   const byComponent = new Map(bodies.map((b) => [b.component, b]));
@@ -100,5 +101,6 @@ export function partAlone(
     assembly: { ...assembly, nodes: dropEmptyBranches(assembly.nodes.map((n, i) => (n.part < 0 || nodes.has(i) ? n : { ...n, part: -1 }))) },
     bodies: own.map((c, component) => ({ ...byComponent.get(c)!, component })),
     whole: (pulls) => pulls.map((p) => ({ ...p, components: p.components.map((c) => own[c]!) })),
+    held: (stuck) => stuck.map((s) => ({ ...s, components: s.components.map((c) => own[c]!), by: s.by.map((c) => own[c]!) })),
   };
 }

@@ -16,8 +16,9 @@ import {
   type SpreadRecord,
   type ViewRecord,
 } from '../document/records.ts';
-import { planSpread } from '../explode/plan.ts';
+import { planSpread, type Plan, type Stuck } from '../explode/plan.ts';
 import { fitSpread } from '../explode/fit.ts';
+import { heldRecord } from '../explode/held.ts';
 import { pullRecord } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
@@ -88,6 +89,8 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   return drafter.completed();
 }
 
+/** Of an assembly that is too large to be planned at once. */
+const NO_PLAN: Pick<Plan, 'pulls' | 'stuck'> = { pulls: [], stuck: [] };
 /** Steps of a first drawing, and of a group of it. */
 const STEPS = 8;
 const STEPS_OF_GROUP = 2;
@@ -300,10 +303,10 @@ class Drafter {
     const groups = items.length >= MANY_ITEMS ? explodedGroups(this.assembly, this.components, this.bodies, items) : [];
     // The views of the groups are computed while the whole is planned.
     const planned = groups.length > 1 ? this.planGroups(groups) : [];
-    const plan = small ? planSpread(this.assembly, this.bodies, { frame, ...cancel }) : { pulls: [] };
+    const plan = small ? planSpread(this.assembly, this.bodies, { frame, ...cancel }) : NO_PLAN;
     this.step(small ? 'exploded view planned' : 'exploded view left together');
     const view: ViewRecord = { ...this.view('view:exploded', 'sheet:3', 'Exploded view', 'isometric'), spread: 'spread:1', pullLines: true };
-    const result = await this.spreadOn(view, plan.pulls);
+    const result = await this.spreadOn(view, plan.pulls, plan.stuck);
     this.sheetFormat = this.formatForExploded(result, items.length);
     if (!this.hasRoomBeside(items.length)) {
       this.listApart = true;
@@ -315,7 +318,7 @@ class Drafter {
     if (this.components.length <= MOST_FITTED && items.length < MANY_ITEMS) {
       const ways = plan.pulls.map((p) => p.ways);
       const fit = fitSpread(this.bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
-      await this.spreadOn(view, fit.pulls);
+      await this.spreadOn(view, fit.pulls, plan.stuck);
     }
     const sheet = this.sheet(3, this.listApart ? 'Exploded view' : 'Exploded view and parts list');
     if (!this.listApart) this.records['list:1'] = this.list(1, sheet.id);
@@ -333,9 +336,9 @@ class Drafter {
     const cancel = this.options.cancel ? { cancel: this.options.cancel } : {};
     this.steps += STEPS_OF_GROUP * groups.length;
     return groups.map((group, n) => {
-      const { assembly, bodies, whole } = partAlone(this.assembly, this.components, this.bodies, group.components);
+      const { assembly, bodies, whole, held } = partAlone(this.assembly, this.components, this.bodies, group.components);
       // As for the whole: what would take minutes is left to the Explode stage.
-      const plan = bodies.length <= MOST_PLANNED ? planSpread(assembly, bodies, { frame, ...cancel }) : { pulls: [] };
+      const plan = bodies.length <= MOST_PLANNED ? planSpread(assembly, bodies, { frame, ...cancel }) : NO_PLAN;
       const spread = `spread:${n + 2}`;
       const view: ViewRecord = {
         ...this.view(`view:exploded-${n + 1}`, `sheet:exploded-${n + 1}`, group.name, 'isometric'),
@@ -343,9 +346,9 @@ class Drafter {
         pullLines: true,
         shows: { only: true, of: group.components.map((c) => this.components[c]!.path) },
       };
-      const drawn = this.spreadOn(view, whole(plan.pulls), spread, group.name);
+      const drawn = this.spreadOn(view, whole(plan.pulls), held(plan.stuck), spread, group.name);
       this.step(`${group.name} planned`);
-      return { group, bodies, whole, plan, spread, view, drawn };
+      return { group, bodies, whole, held, plan, spread, view, drawn };
     });
   }
 
@@ -357,7 +360,7 @@ class Drafter {
     const usual = this.sheetFormat;
     const fitted = [];
     for (const of of planned) {
-      const { group, bodies, whole, plan, spread, view } = of;
+      const { group, bodies, whole, held, plan, spread, view } = of;
       [this.sheetFormat, this.landscape] = [this.format, true];
       const result = await of.drawn;
       this.sheetFormat = this.formatForExploded(result, 0, group.items.length);
@@ -366,7 +369,7 @@ class Drafter {
         const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
         const ways = plan.pulls.map((p) => p.ways);
         const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
-        void this.spreadOn(view, whole(fit.pulls), spread, group.name);
+        void this.spreadOn(view, whole(fit.pulls), held(plan.stuck), spread, group.name);
       }
       fitted.push({ group, view, blocks, paper: [this.sheetFormat, this.landscape] as const });
     }
@@ -441,8 +444,9 @@ class Drafter {
   }
 
   /** Keeps a spread and computes the view that shows it. */
-  private spreadOn(view: ViewRecord, pulls: readonly Pull[], id = 'spread:1', name = 'Spread 1'): Promise<ViewResult> {
-    const spread: SpreadRecord = { type: 'spread', id, name, pulls: pulls.map((p) => pullRecord(p, this.components)) };
+  private spreadOn(view: ViewRecord, pulls: readonly Pull[], stuck: readonly Stuck[], id = 'spread:1', name = 'Spread 1'): Promise<ViewResult> {
+    const held = stuck.map((s) => heldRecord(s, this.components));
+    const spread: SpreadRecord = { type: 'spread', id, name, pulls: pulls.map((p) => pullRecord(p, this.components)), ...(held.length ? { held } : {}) };
     this.records[spread.id] = spread;
     return this.compute(view);
   }

@@ -507,6 +507,20 @@ export const FAULTS: readonly Fault[] = [
     },
   },
   {
+    name: 'a part is left inside what holds it',
+    code: 'HELD_TOGETHER',
+    also: ['EXPLODED_TOUCH', 'SEEN_NOWHERE', 'OFF_TARGET', 'WRONG_TARGET', 'HIDDEN_TARGET', 'BALLOON_OVER_VIEW', 'LEADER_SLANT', 'ALONG_EDGE', 'LEADER_LONG'],
+    spoil(scene) {
+      const [spread] = scene.all('spread');
+      const view = spread && scene.all('view').find((v) => v.spread === spread.id);
+      const pull = spread?.pulls.find((p) => p.components.length === 1);
+      const other = scene.components.find((c) => !spread?.pulls.some((p) => p.components.includes(c.path)));
+      if (!spread || !view || !pull || !other) return undefined;
+      const held = [{ components: pull.components, by: [other.path], direction: pull.direction }];
+      return { put: [{ ...spread, pulls: spread.pulls.filter((p) => !p.components.includes(pull.components[0]!)), held }], about: view.id };
+    },
+  },
+  {
     name: 'exploded parts touch',
     code: 'EXPLODED_TOUCH',
     also: ['OFF_TARGET', 'WRONG_TARGET', 'HIDDEN_TARGET', 'BALLOON_OVER_VIEW', 'LEADER_SLANT', 'SEEN_NOWHERE', 'ALONG_EDGE', 'LEADER_LONG'],

@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { PullRecord } from '$core/document/records';
   import { axisText, type Explode } from './explode.svelte';
-  import { plan, stuckText } from './planning';
+  import { drawHeldAway, heldText, plan } from './planning';
   import { movePull, typePull } from './pull-edits';
   import { pullPicture } from './pull-picture';
 
@@ -89,7 +89,9 @@
       </li>
     {/each}
   </ol>
-  {#each explode.stuck as s, i (i)}<p class="stuck">{stuckText(explode, s)}</p>{/each}
+  {#each explode.held as h (h.components[0])}
+    <p class="stuck">{heldText(explode, h)} <button class="q-button" onclick={() => drawHeldAway(explode, h)}>Draw it away all the same</button></p>
+  {/each}
 </section>
 
 <style>

@@ -1,13 +1,14 @@
 import { numberText } from '$core/ledger/items';
 import { applyToPoint, combine } from '$core/base/placement';
 import type { Vec3 } from '$core/base/vector';
-import { type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
+import { type HeldRecord, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { roomBeside } from '$core/draft/room';
 import { fastenedTo, ofSameItems, onLevel, subAssemblyOf, oneLevelUp } from '$core/explode/choose';
 import type { DirectionProposal } from '$core/explode/directions';
 import { changeSpread, viewsShowing } from '$core/explode/edits';
+import { stillHeld } from '$core/explode/held';
 import { plainPull, pullsOf } from '$core/explode/records';
-import type { CheckAnswer, PlanAnswer } from '$core/explode/requests';
+import type { CheckAnswer } from '$core/explode/requests';
 import { motionsOf, shareOf } from '$core/explode/spread';
 import type { Hit } from '$core/explode/way-out';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
@@ -67,8 +68,6 @@ export class Explode {
   drag = $state<number | undefined>(undefined);
   dragHits = $state.raw<readonly Hit[] | undefined>(undefined);
   quickBar = $state(false);
-  /** Components that the last plan could not free. */
-  stuck = $state.raw<PlanAnswer['stuck']>([]);
 
   readonly spreads = $derived.by(() => [...this.drawing.scene.all('spread')].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true })));
   readonly spread = $derived.by((): SpreadRecord | undefined => this.spreads.find((s) => s.id === this.spreadId) ?? this.spreads[0]);
@@ -77,6 +76,8 @@ export class Explode {
     const pulls = pullsOf(this.spread, this.drawing.components);
     return this.drag === undefined ? pulls : pulls.map((p) => (p.record === this.active ? { ...p, distanceMm: this.drag! } : p));
   });
+  /** What nothing frees, as the last plan found. */
+  readonly held = $derived.by((): readonly HeldRecord[] => (this.spread ? stillHeld(this.spread) : []));
   readonly motions = $derived.by(() => motionsOf(this.made, this.drawing.components.length, this.time));
   readonly pull = $derived.by((): PullRecord | undefined => (this.active === undefined ? undefined : this.spread?.pulls[this.active]));
   /** The view of a sheet that shows this spread, if any. */
@@ -191,7 +192,6 @@ export class Explode {
     this.spreadId = id;
     this.active = undefined;
     this.time = this.made.length;
-    this.stuck = [];
   }
 
   /** Checks the ways and the paper, a moment after the last change. */

@@ -10,7 +10,7 @@ import { compute } from './compute';
 import { openBench, type Bench } from '../testing/fake-job';
 import { explodeActions } from './actions';
 import { axisText, Explode, screenFrame } from './explode.svelte';
-import { lookFrom, plan, proposeDirections, stuckText, tighten, untilClear } from './planning';
+import { lookFrom, plan, proposeDirections, heldText, tighten, untilClear } from './planning';
 import {
   addPull,
   addTurn,
@@ -314,7 +314,7 @@ describe('what is computed', () => {
     await plan(explode, 'all');
     await bench.settled();
     expect(new Set(pulls().flatMap((p) => p.components)).size).toBeGreaterThanOrEqual(6);
-    expect([explode.time, explode.active, explode.work, explode.stuck]).toEqual([explode.made.length, undefined, undefined, []]);
+    expect([explode.time, explode.active, explode.work, explode.held]).toEqual([explode.made.length, undefined, undefined, []]);
     expect(bench.kept).toEqual(['Plan']);
     expect(before.length).toBeGreaterThan(0);
   });
@@ -328,7 +328,7 @@ describe('what is computed', () => {
     await bench.settled();
     expect(pulls().find((p) => p.components.includes('Tower'))!.distanceMm).toBe(77);
     expect(pulls().some((p) => p.components.includes('Cap'))).toBe(true);
-    expect(stuckText(explode, { components: [index('Cap')], by: [index('Ring')], direction: [0, 0, 1] } as never)).toBe(
+    expect(heldText(explode, { components: ['Cap'], by: ['Ring'], direction: [0, 0, 1] })).toBe(
       'Cap comes off in no direction that was tried: even +Z Ring holds it.',
     );
   });

@@ -1,8 +1,9 @@
-import { drawingOf, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
+import { drawingOf, type HeldRecord, type PullRecord, type SpreadRecord, type ViewRecord } from '$core/document/records';
 import { EXPLODED_MARGIN } from '$core/draft/room';
 import { withoutOwnPull } from '$core/explode/choose';
 import type { DirectionProposal } from '$core/explode/directions';
 import { changeSpread, fitView, insertPlanned } from '$core/explode/edits';
+import { drawnAway, heldRecord } from '$core/explode/held';
 import { plainPull, pullRecord } from '$core/explode/records';
 import type { FitAnswer, Interim, PlanAnswer } from '$core/explode/requests';
 import type { Pull } from '$core/explode/spread';
@@ -36,13 +37,22 @@ export async function plan(explode: Explode, which: 'all' | 'chosen' | 'rest'): 
     (partial) => takePlan(explode, which, partial, [...new Set(partial.flatMap((p) => p.components))], 'Plan so far'),
   );
   if (!answer) return;
-  takePlan(explode, which, answer.pulls, answer.order, which === 'all' ? 'Plan' : which === 'chosen' ? 'Plan what is picked' : 'Plan the rest');
-  explode.stuck = answer.stuck;
-  if (answer.stuck.length) notify('trouble', stuckText(explode, answer.stuck[0]!) + (answer.stuck.length > 1 ? ` And ${answer.stuck.length - 1} more.` : ''));
+  const held = answer.stuck.map((s) => heldRecord(s, drawing.components));
+  const before = which === 'all' ? [] : (explode.spread?.held ?? []).filter((h) => !held.some((n) => n.components[0] === h.components[0]));
+  const label = which === 'all' ? 'Plan' : which === 'chosen' ? 'Plan what is picked' : 'Plan the rest';
+  takePlan(explode, which, answer.pulls, answer.order, label, [...before, ...held]);
+  if (held.length) notify('trouble', heldText(explode, held[0]!) + (held.length > 1 ? ` And ${held.length - 1} more.` : ''));
 }
 
 /** Puts what was planned into the spread. What was planned before for picked parts gives way; pulls of others stay. */
-function takePlan(explode: Explode, which: 'all' | 'chosen' | 'rest', planned: readonly Pull[], order: readonly number[], label: string): void {
+function takePlan(
+  explode: Explode,
+  which: 'all' | 'chosen' | 'rest',
+  planned: readonly Pull[],
+  order: readonly number[],
+  label: string,
+  held?: readonly HeldRecord[],
+): void {
   const { assembly, components } = explode.drawing;
   const records = planned.map((p) => pullRecord(p, components));
   const before = explode.spread!.pulls;
@@ -54,14 +64,20 @@ function takePlan(explode: Explode, which: 'all' | 'chosen' | 'rest', planned: r
       : which === 'chosen'
         ? [...records, ...before.filter(others)]
         : insertPlanned(before, planned, order, withoutOwnPull(assembly, components, explode.made), components);
-  explode.put(label, { pulls });
+  explode.put(label, { pulls, ...(held ? { held } : {}) });
   explode.active = undefined;
   explode.time = explode.made.length;
 }
 
-export function stuckText(explode: Explode, s: PlanAnswer['stuck'][number]): string {
-  const name = (c: number) => explode.drawing.components[c]!.name;
-  return `${name(s.components[0]!)} comes off in no direction that was tried: even ${axisText(s.direction)} ${s.by.slice(0, 2).map(name).join(' and ') || 'something'} holds it.`;
+export function heldText({ drawing }: Explode, h: HeldRecord): string {
+  const name = (path: string) => drawing.components.find((c) => c.path === path)?.name ?? path;
+  return `${name(h.components[0]!)} comes off in no direction that was tried: even ${axisText(h.direction)} ${h.by.slice(0, 2).map(name).join(' and ') || 'something'} holds it.`;
+}
+
+/** Draws a held component through what holds it, as if that could open. */
+export function drawHeldAway(explode: Explode, h: HeldRecord): void {
+  const { assembly, components } = explode.drawing;
+  explode.put('Draw away what is held', { pulls: [...explode.spread!.pulls, drawnAway(h, assembly, components)] });
 }
 
 /** Shortens the pulls until the view fits its room at the largest standard scale. */

@@ -1,6 +1,9 @@
 import type { Scene } from '../../../elements/scene.ts';
-import type { ViewRecord } from '../../document/records.ts';
+import type { SpreadRecord, ViewRecord } from '../../document/records.ts';
+import { changeSpread } from '../../explode/edits.ts';
+import { drawnAway, stillHeld } from '../../explode/held.ts';
 import { specified } from '../../views/view-spec.ts';
+import { numberText } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -9,29 +12,65 @@ const MEETING_MM = 3;
 /** So many pairs are named. */
 const MOST_NAMED = 3;
 
-/** Exploded views: what was moved stands by itself on paper (common practice). */
+/** Exploded views: what was moved stands by itself on paper, and what nothing frees is said (common practice). */
 export const spreads: Rule = {
-  codes: ['EXPLODED_TOUCH'],
+  codes: ['EXPLODED_TOUCH', 'HELD_TOGETHER'],
 
   sheet(scene, sheet) {
     return scene.viewsOn(sheet).flatMap((v): Finding[] => {
       if (!v.spread || v.off) return [];
-      const pairs = meeting(scene, v);
-      if (!pairs.length) return [];
-      const name = (c: number) => `${scene.itemOf(c)?.number ?? '?'} ${scene.itemOf(c)?.values.description.text ?? ''}`.trim();
-      const named = pairs.slice(0, MOST_NAMED).map(([a, b]) => `${name(a)} and ${name(b)}`);
-      return [
-        {
-          code: 'EXPLODED_TOUCH',
-          severity: 'look',
-          sheet,
-          about: [v.id],
-          text: `In ${v.name} parts touch or hide each other on paper: ${named.join('; ')}${pairs.length > MOST_NAMED ? `; ${pairs.length - MOST_NAMED} more` : ''}.`,
-        },
-      ];
+      return [...held(scene, v, sheet), ...touching(scene, v, sheet)];
+    });
+  },
+
+  fix(f, scene) {
+    const spread = f.code === 'HELD_TOGETHER' ? spreadOf(scene, f.about[0]!) : undefined;
+    const one = spread && stillHeld(spread).find((h) => h.components[0] === f.about[1]);
+    if (!one) return [];
+    return changeSpread(scene.document, scene.assembly, scene.components, {
+      ...spread,
+      pulls: [...spread.pulls, drawnAway(one, scene.assembly, scene.components)],
     });
   },
 };
+
+const spreadOf = (scene: Scene, view: string): SpreadRecord | undefined => {
+  const id = scene.one('view', view)?.spread;
+  return id ? scene.one('spread', id) : undefined;
+};
+
+function held(scene: Scene, v: ViewRecord, sheet: string): Finding[] {
+  const spread = spreadOf(scene, v.id);
+  const name = (path: string) => {
+    const c = scene.components.find((x) => x.path === path);
+    const item = c && scene.itemOf(c.index);
+    return item ? `${numberText(item)} ${item.values.description.text}` : (c?.name ?? path);
+  };
+  return (spread ? stillHeld(spread) : []).map((h) => ({
+    code: 'HELD_TOGETHER',
+    severity: 'should',
+    sheet,
+    about: [v.id, h.components[0]!],
+    text: `${v.name} leaves ${name(h.components[0]!)} inside: ${h.by.slice(0, 2).map(name).join(' and ') || 'something'} holds it whichever way it is drawn.`,
+    fix: 'Draw it away all the same',
+  }));
+}
+
+function touching(scene: Scene, v: ViewRecord, sheet: string): Finding[] {
+  const pairs = meeting(scene, v);
+  if (!pairs.length) return [];
+  const name = (c: number) => `${scene.itemOf(c)?.number ?? '?'} ${scene.itemOf(c)?.values.description.text ?? ''}`.trim();
+  const named = pairs.slice(0, MOST_NAMED).map(([a, b]) => `${name(a)} and ${name(b)}`);
+  return [
+    {
+      code: 'EXPLODED_TOUCH',
+      severity: 'look',
+      sheet,
+      about: [v.id],
+      text: `In ${v.name} parts touch or hide each other on paper: ${named.join('; ')}${pairs.length > MOST_NAMED ? `; ${pairs.length - MOST_NAMED} more` : ''}.`,
+    },
+  ];
+}
 
 /** Pairs of components with different pulls that meet on paper, those that meet longest first. */
 function meeting(scene: Scene, view: ViewRecord): (readonly [number, number])[] {
