@@ -32,6 +32,7 @@ const VALUES = new Set([
   'drawing',
   'language',
   'part',
+  'recipe',
   'k',
 ]);
 

@@ -8,7 +8,10 @@ import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { writeDrawing } from '../core/document/file.ts';
 import { featuresSource } from '../core/features/part-features.ts';
 import { recordsOf } from '../core/document/records.ts';
-import { firstDrawing } from '../core/draft/first-drawing.ts';
+import { applyRecipe } from '../core/recipe/apply.ts';
+import type { Recipe } from '../core/recipe/record.ts';
+import { SHIPPED } from '../core/recipe/shipped.ts';
+import { findRecipe } from './recipe.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { composeSheet } from '../elements/compose.ts';
 import { Scene } from '../elements/scene.ts';
@@ -25,16 +28,26 @@ export async function draft(args: Arguments): Promise<unknown> {
   if (!out) throw new QuarryError('BAD_USAGE', { text: 'draft needs --out DIR.' });
   const standard = args.options.get('standard') ?? 'iso';
   if (standard !== 'iso' && standard !== 'asme') throw new QuarryError('BAD_USAGE', { text: '--standard takes iso or asme.' });
+  const asked = args.options.get('recipe');
+  const recipe = asked === undefined ? undefined : await findRecipe(asked);
   const m = await loadModel(args.files, args);
   await mkdir(out, { recursive: true });
   const sheet = args.options.get('sheet');
-  return draftToFiles(m.assembly, m.geometries, { out, standard, ...(sheet ? { sheet } : {}), package: args.options.has('package'), timings: m.read.times });
+  return draftToFiles(m.assembly, m.geometries, {
+    out,
+    standard,
+    ...(sheet ? { sheet } : {}),
+    ...(recipe ? { recipe } : {}),
+    package: args.options.has('package'),
+    timings: m.read.times,
+  });
 }
 
 interface DraftFileOptions {
   readonly out: string;
   readonly sheet?: string;
   readonly standard: Standard;
+  readonly recipe?: Recipe;
   /** Everything in one sealed zip besides. */
   readonly package?: boolean;
   readonly timings: { readonly kernel: number; readonly read: number };
@@ -45,7 +58,7 @@ async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, 
   const views: Record<string, number> = {};
   const start = performance.now();
   let last = start;
-  const { document, results } = await firstDrawing(assembly, geometries, {
+  const { document, results, slots } = await applyRecipe(options.recipe ?? SHIPPED[0]!, assembly, geometries, {
     standard: options.standard,
     ...(options.sheet ? { sheet: options.sheet } : {}),
     date: new Date().toISOString().slice(0, 10),
@@ -79,6 +92,7 @@ async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, 
     balloons: recordsOf(document, 'balloon').length,
     itemsIdentified: items.length - identified.size,
     itemsTotal: items.length,
+    ...(options.recipe ? { slots } : {}),
     findings,
     timingsMs: { kernel: Math.round(options.timings.kernel), read: Math.round(options.timings.read), ...views, total: Math.round(performance.now() - start) },
   };

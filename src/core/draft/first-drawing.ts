@@ -11,6 +11,7 @@ import {
   BLANK_DRAWING,
   type DrawingDocument,
   type DrawingDocumentRecord,
+  type DrawingRecord,
   type ListRecord,
   type SheetRecord,
   type SpreadRecord,
@@ -113,8 +114,23 @@ const SECTION_MARGIN = [16, 20] as const;
 /** A side that is wider by this factor says more: it is the front. */
 const WIDER = 1.15;
 
+/** What the drawing says of itself, from what the file says. */
+export function drawingRecordFor(assembly: Assembly, standard: Standard, options: Pick<DraftOptions, 'date' | 'values'>): DrawingRecord {
+  const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
+  return {
+    ...BLANK_DRAWING,
+    standard,
+    title: p.get('title') ?? p.get('description') ?? assembly.name,
+    number: p.get('drawingnumber') ?? p.get('partnumber') ?? '',
+    revision: p.get('revision') ?? 'A',
+    date: options.date,
+    owner: p.get('owner') ?? '',
+    ...(options.values ? { values: options.values } : {}),
+  };
+}
+
 /** The front is the longer of the two upright sides as the machine stands; the isometric shows either. */
-function framesFor(bodies: readonly Body[]): Readonly<Record<Principal, ViewFrame>> {
+export function framesFor(bodies: readonly Body[]): Readonly<Record<Principal, ViewFrame>> {
   const width = (n: DirectionName) => {
     const [x0, , x1] = bodies.length ? viewBox(bodies, namedFrame(n)) : [0, 0, 0];
     return x1 - x0;
@@ -167,17 +183,7 @@ class Drafter {
     const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
     this.frames = framesFor(this.bodies);
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
-    const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
-    this.records['drawing'] = {
-      ...BLANK_DRAWING,
-      standard,
-      title: p.get('title') ?? p.get('description') ?? assembly.name,
-      number: p.get('drawingnumber') ?? p.get('partnumber') ?? '',
-      revision: p.get('revision') ?? 'A',
-      date: options.date,
-      owner: p.get('owner') ?? '',
-      ...(options.values ? { values: options.values } : {}),
-    };
+    this.records['drawing'] = drawingRecordFor(assembly, standard, options);
   }
 
   /**

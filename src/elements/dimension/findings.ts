@@ -24,6 +24,8 @@ export function changedValues(
 /** Lengths of a dimension that nobody can set in the field, with the nearest ones that can be; mm. */
 export function awkwardValues(record: DimensionRecord, scene: Scene): readonly { readonly value: number; readonly sensible: number }[] {
   if (record.text?.typed !== undefined || record.text?.form === 'reference') return [];
+  // What is made to its own sheet is not set in the field.
+  if (scene.one('sheet', scene.one('view', record.view)?.sheet)?.part !== undefined) return [];
   const style = styleOf(record, scene);
   return valuesOf(record, scene).flatMap(({ measured: m }) => {
     const sensible = m.kind === 'length' ? sensibleLength(m.value, style) : undefined;

@@ -22,7 +22,7 @@ const FLAT = 2;
 /** Positions closer than this are one, mm. */
 const ONE_MM = 0.01;
 
-type Draft = Pick<DimensionRecord, 'view' | 'kind' | 'of'> & Pick<Partial<DimensionRecord>, 'text' | 'row' | 'turn'>;
+export type Draft = Pick<DimensionRecord, 'view' | 'kind' | 'of'> & Pick<Partial<DimensionRecord>, 'text' | 'row' | 'turn'>;
 
 /**
  * What an arrangement says of sizes (common practice): overall length, width and height; distances of its shafts; heights of
@@ -33,7 +33,11 @@ type Draft = Pick<DimensionRecord, 'view' | 'kind' | 'of'> & Pick<Partial<Dimens
  */
 export function proposeDimensions(scene: Scene, views: readonly ViewRecord[], freshId: (n: number) => string): DimensionRecord[] {
   const fit = views.filter((v) => carries(scene, v));
-  const drafts = [...overall(scene, fit), ...shafts(scene, fit), ...fixings(scene, fit)];
+  return recordsOf([...overall(scene, fit), ...shafts(scene, fit), ...fixings(scene, fit)], scene, freshId);
+}
+
+/** Gives drafts their lines; what says nothing new, or finds no room, is left out. */
+export function recordsOf(drafts: readonly Draft[], scene: Scene, freshId: (n: number) => string): DimensionRecord[] {
   const records: DimensionRecord[] = [];
   const known = new Set(scene.all('dimension').flatMap((d) => keysOf(d, scene)));
   for (const d of drafts) {
@@ -79,15 +83,15 @@ const leadOf = (v: Vec3) => v.find((x) => Math.abs(x) > 1e-6) ?? 1;
 const direction = (view: ViewRecord, [x, y]: Vec2): Vec3 => add(scale(view.right, x), scale(view.up, y));
 const modelPoint = (view: ViewRecord, at: Vec2): Vec3 => direction(view, at);
 
-/** Length, width and height: each once, in the first view that shows it, the upright one upright. */
-function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
+/** Length, width and height: each once, in the first view that shows it. */
+export function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
   const out: Draft[] = [];
-  const done = new Set<number>();
+  const done = new Set<string>();
   for (const v of views) {
     const round = roundWhole(scene, v);
-    const [across, upwards] = [v.right, v.up].map((way) => way.findIndex((x) => Math.abs(x) > 1 - 1e-6));
-    if (!round || done.has(across!) || done.has(upwards!)) continue;
-    done.add(across!).add(upwards!);
+    const [across, upwards] = [wayOf(v.right), wayOf(v.up)];
+    if (!round || done.has(across) || done.has(upwards)) continue;
+    done.add(across).add(upwards);
     out.push({ view: v.id, kind: 'diameter', of: [round], turn: Math.PI / 4 });
   }
   for (const v of views) {
@@ -97,8 +101,8 @@ function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
       ['level', v.right, ['left', 'right']],
       ['upright', v.up, ['bottom', 'top']],
     ] as const) {
-      const axis = way.findIndex((x) => Math.abs(x) > 1 - 1e-6);
-      if (axis < 0 || done.has(axis)) continue;
+      const axis = wayOf(way);
+      if (done.has(axis)) continue;
       done.add(axis);
       const middle: Vec2 = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
       const at = (side: string): Vec2 =>
@@ -107,6 +111,12 @@ function overall(scene: Scene, views: readonly ViewRecord[]): Draft[] {
     }
   }
   return out;
+}
+
+/** A direction, whichever way along it. */
+function wayOf(v: Vec3): string {
+  const k = Math.sign(leadOf(v));
+  return v.map((x) => Math.round(x * k * 1e4) + 0).join();
 }
 
 /** What is as wide as it is high because it is round has a diameter. */

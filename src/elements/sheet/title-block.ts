@@ -16,6 +16,8 @@ export interface TitleFields extends Omit<DrawingRecord, 'type' | 'id'> {
   readonly scale: string;
   readonly mass: string;
   readonly sheetName: string;
+  /** Of the part whose sheet it is. */
+  readonly material?: string;
 }
 
 /** Lower right corner of the frame; on a sheet without a title block it has no height. */
@@ -50,7 +52,8 @@ function cellsOf(f: TitleFields): Cell[] {
     { field: 'checkedBy', caption: 'Checked by', value: f.checkedBy, x: 33, y: 14, width: 33, height: 9, size: 2.5 },
     { field: 'approvedBy', caption: 'Approved by', value: f.approvedBy, x: 0, y: 23, width: 33, height: 9, size: 2.5 },
     { field: 'date', caption: 'Date of issue', value: f.date, x: 33, y: 23, width: 33, height: 9, size: 2.5 },
-    { field: 'sheetName', caption: 'Document type', value: f.sheetName, x: 66, y: 14, width: 84, height: 9, size: 2.5 },
+    { field: 'sheetName', caption: 'Document type', value: f.sheetName, x: 66, y: 14, width: f.material === undefined ? 84 : 42, height: 9, size: 2.5 },
+    ...(f.material === undefined ? [] : [{ field: 'material', caption: 'Material', value: f.material, x: 108, y: 14, width: 42, height: 9, size: 2.5 }]),
     { field: 'quantity', caption: 'To make', value: String(f.quantity), x: 150, y: 14, width: 30, height: 9, size: 2.5 },
     { field: 'number', caption: 'Drawing number', value: f.number, x: 66, y: 23, width: 84, height: 19, size: 7 },
     { field: 'revision', caption: 'Revision', value: f.revision, x: 150, y: 23, width: 30, height: 9, size: 3.5 },

@@ -25,8 +25,11 @@ export const dimensions: Rule = {
     for (const d of scene.all('dimension')) {
       const view = scene.one('view', d.view);
       if (!view || view.off || d.of.some(isLost) || d.text?.form === 'reference') continue;
-      const key = `${d.kind === 'diameter' ? d.text?.before : ''} ${keysOf(d, scene).join('; ')}`;
-      if (key.trim() && first.has(key))
+      // The sheet of a part says its sizes whatever the arrangement says of them.
+      const of = scene.one('sheet', view.sheet)?.part ?? '';
+      const measured = keysOf(d, scene).join('; ');
+      const key = `${of} ${d.kind === 'diameter' ? d.text?.before : ''} ${measured}`;
+      if (measured && first.has(key))
         out.push({
           code: 'DIMENSION_TWICE',
           severity: 'should',
