@@ -224,7 +224,8 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   if (!result) return undefined;
   const known = reaches.get(result);
   if (known) return known;
-  const arcs = linesBox(result.lines);
+  // A circle seen edge-on is an arc of which only the width is sure: of edges that are measured the measure counts.
+  const arcs = linesBox(result.lines, (i) => result.lines.edge[i]! < 0 || !scene.features(result.lines.component[i]!));
   const out = [...result.box] as [number, number, number, number];
   const take = (i: 0 | 1, least: number, most: number) => {
     out[i] = Math.min(out[i], least);

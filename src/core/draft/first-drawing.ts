@@ -55,8 +55,8 @@ export interface DraftOptions {
   readonly date: string;
   /** Computes a view, or fetches it where it was computed before. */
   readonly compute: (spec: ViewSpec) => Promise<ViewResult>;
-  /** Only the first sheet. */
-  readonly only?: 'arrangement';
+  /** Only the first sheet with the section, or only the exploded view with its list. */
+  readonly only?: 'arrangement' | 'exploded';
   /** How values are written. */
   readonly values?: ValueStyle;
   readonly onProgress?: (done: number, total: number, what: string) => void;
@@ -81,10 +81,10 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
   if (!format) throw new QuarryError('BAD_USAGE', { text: `There is no sheet “${size}”. Choose A0 to A4 or A to E.` });
   const drafter = new Drafter(assembly, geometries, format, standard, options);
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
-  await drafter.arrangement();
+  if (options.only !== 'exploded') await drafter.arrangement();
   // One piece cannot come apart: its sheet says all.
-  if (drafter.components.length > 1 && !options.only) {
-    options.onSheets?.(drafter.asItStands());
+  if (drafter.components.length > 1 && options.only !== 'arrangement') {
+    if (!options.only) options.onSheets?.(drafter.asItStands());
     await drafter.exploded();
   }
   return drafter.completed();

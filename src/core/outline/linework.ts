@@ -73,8 +73,11 @@ export function runLength(lines: Linework, i: number): number {
   return sum;
 }
 
-/** `[minX, minY, maxX, maxY]`, infinite and inverted when there is no line. */
-export function linesBox(lines: Linework): [number, number, number, number] {
+/**
+ * `[minX, minY, maxX, maxY]`, infinite and inverted when there is no line.
+ * @param arcCounts whether the arc of a run is looked at besides its points
+ */
+export function linesBox(lines: Linework, arcCounts: (run: number) => boolean = () => true): [number, number, number, number] {
   const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
   for (let p = 0; p < lines.xy.length; p += 2) {
     const x = lines.xy[p]!;
@@ -84,7 +87,8 @@ export function linesBox(lines: Linework): [number, number, number, number] {
     if (x > box[2]) box[2] = x;
     if (y > box[3]) box[3] = y;
   }
-  for (let i = 0; i < lines.kind.length; i++) if (lines.arc[i * ARC_STRIDE + 2]! > 0) reachOfArc(lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE), box);
+  for (let i = 0; i < lines.kind.length; i++)
+    if (lines.arc[i * ARC_STRIDE + 2]! > 0 && arcCounts(i)) reachOfArc(lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE), box);
   return box;
 }
 

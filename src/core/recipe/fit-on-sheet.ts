@@ -1,4 +1,4 @@
-import { rectOf, type Rect } from '../base/rect.ts';
+import type { Rect } from '../base/rect.ts';
 import type { DrawingDocumentRecord, SheetRecord, ViewRecord } from '../document/records.ts';
 import { applySteps } from '../document/steps.ts';
 import { placeByMask } from '../draft/place-by-mask.ts';
@@ -85,8 +85,8 @@ const byId = (records: readonly DrawingDocumentRecord[]): Records => Object.from
 function mayFit(waiting: readonly Waiting[], scale: number, frame: Rect): boolean {
   let area = 0;
   for (const { result, pictorial } of waiting) {
-    const r = rectOf(result.box);
-    const [w, h] = [r.width * scale, r.height * scale];
+    const [x0, y0, x1, y1] = result.box;
+    const [w, h] = [(x1 - x0) * scale, (y1 - y0) * scale];
     if (pictorial && waiting.length > 1) continue;
     if (w + AROUND_MM > frame.width || h + AROUND_MM > frame.height) return false;
     area += (w + AROUND_MM) * (h + AROUND_MM);

@@ -26,6 +26,8 @@ const AXES = [0, 1, 2] as const;
 const ROUND = 0.02;
 /** A hole so wide against the part shows an inside worth a section. */
 const WIDE_HOLE = 0.2;
+/** … and a blind one on the axis of something turned. */
+const BORED = 0.4;
 /** Ends of holes are at the part's side to this share of its size. */
 const AT_END = 0.02;
 /** A rounding as long as this share of the part along its axis belongs to its profile. */
@@ -206,10 +208,11 @@ function insideOf(
     .filter(({ r, axis }) => 2 * r.radius > WIDE_HOLE * Math.min(...AXES.filter((k) => k !== axis).map((k) => size[k]!)))
     .sort((a, b) => b.r.radius - a.r.radius);
   const found = wide.find(({ r, axis }) => {
-    if (turned === axis && onAxis(r, f, axis)) return true;
     const [low, high] = reachAlong(r, axis);
     const near = AT_END * size[axis]!;
     const through = low < f.box[axis]! + near && high > f.box[axis + 3]! - near;
+    // Shafts stay whole for a centre hole; what is bored is cut.
+    if (turned === axis && onAxis(r, f, axis)) return through || 2 * r.radius > BORED * Math.min(...AXES.filter((k) => k !== axis).map((k) => size[k]!));
     const stepped = holes.some(
       (o) => o.axis === axis && o.r !== r && Math.abs(o.r.radius - r.radius) > 1e-3 && AXES.every((k) => k === axis || Math.abs(o.r.at[k]! - r.at[k]!) < 1e-3),
     );

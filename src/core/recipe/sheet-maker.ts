@@ -8,9 +8,10 @@ import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import type { Plane } from '../cut/plane-cut.ts';
 import { PLAIN_VIEW, recordsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { framesFor, type Draft } from '../draft/first-drawing.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
-import { framesFor } from '../draft/first-drawing.ts';
 import { heldRecord } from '../explode/held.ts';
+import { fitSpread } from '../explode/fit.ts';
 import { planSpread } from '../explode/plan.ts';
 import { pullRecord } from '../explode/records.ts';
 import { featuresOf, featuresSource } from '../features/part-features.ts';
@@ -19,7 +20,9 @@ import { listColumnsFor } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { formatByName, scalesFor, SHEET_FORMATS, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { formatByName, scalesFor, SHEET_FORMATS, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { roomBeside } from '../draft/room.ts';
+import { viewBox } from '../shade/raster.ts';
 import { specOf } from '../views/view-spec.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { balloonAreaIn, proposeBalloons } from '../../elements/balloon/place/propose.ts';
@@ -27,6 +30,7 @@ import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import { proposePartDimensions } from '../../elements/dimension/propose-part.ts';
 import { blocksOn } from '../../elements/list/layout.ts';
 import { Scene } from '../../elements/scene.ts';
+import { titleBlockRect } from '../../elements/sheet/title-block.ts';
 import { viewRect } from '../../elements/view/draw.ts';
 import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { RecipeOptions } from './apply.ts';
@@ -50,6 +54,8 @@ interface Wanted extends Waiting {
   readonly centrelines: boolean;
 }
 
+/** Components of which an exploded view is arranged for the sheet besides being tightened. */
+const MOST_FITTED = 400;
 /** Types of records on which items and title blocks depend: a scene of one sheet has them all. */
 const COMMON = new Set(['drawing', 'ledger', 'numbers', 'property', 'row', 'thread', 'model']);
 const SIDE_NAMES: Readonly<Record<Side, string>> = { right: 'Right', left: 'Left', top: 'Top', bottom: 'Bottom' };
@@ -107,6 +113,30 @@ export class SheetMaker {
       if (this.standing(index, subject)) for (const s of sheet.slots) this.slots.push({ sheet: name, name: s.name, filled: true, why: 'It stands already.' });
       else await this.fill(sheet, index, subject, name);
       this.options.onProgress?.(++this.done, Math.max(this.done, subjects.length), name);
+    }
+  }
+
+  /** The sheet was made before: its slots say so. */
+  standsAlready(index: number): void {
+    const sheet = this.recipe.sheets[index]!;
+    for (const s of sheet.slots) this.slots.push({ sheet: sheet.name, name: s.name, filled: true, why: 'It stands already.' });
+  }
+
+  /** Takes over sheets that the first drawing made for so many sheets of the recipe. */
+  take(first: Draft, index: number, covers: number): void {
+    const last = Math.max(0, ...recordsOf(this.records, 'sheet').map((s) => s.order));
+    const sheets = recordsOf(first.document, 'sheet').sort((a, b) => a.order - b.order);
+    for (const [id, r] of Object.entries(first.document)) if (r.type !== 'sheet' && !(r.type === 'drawing' && this.records[id])) this.records[id] = r;
+    for (const s of sheets) {
+      const of = first.document['view:front'] && s.order <= (recordsOf(first.document, 'view').some((v) => v.sheet === 'sheet:2') ? 2 : 1) ? 0 : covers - 1;
+      this.records[s.id] = { ...s, order: last + s.order, from: { recipe: this.recipe.name, sheet: index + of, of: 'whole' } };
+    }
+    for (const [id, r] of first.results) this.results.set(id, r);
+    for (let k = 0; k < covers; k++) {
+      const sheet = this.recipe.sheets[index + k]!;
+      const filled = k === 0 || first.document['view:exploded'] !== undefined || !sheet.slots.some((s) => s.want === 'exploded view');
+      for (const s of sheet.slots)
+        this.slots.push({ sheet: sheet.name, name: s.name, filled, why: filled ? 'As the first drawing has it.' : 'One piece cannot come apart.' });
     }
   }
 
@@ -335,13 +365,17 @@ export class SheetMaker {
         const { assembly, bodies: alone, whole, held } = partAlone(this.assembly, this.components, this.bodies, subject.components);
         const plan = planSpread(assembly, alone, { frame, ...(this.options.cancel ? { cancel: this.options.cancel } : {}) });
         if (!plan.pulls.length) return 'Nothing in it comes apart.';
+        const paper = sheetGeometry(this.format, true);
+        const room = roomBeside(paper.frame, [titleBlockRect(paper)]);
+        const scales = scalesFor(this.options.standard, Math.max(1e-9, ...viewBox(alone, frame).map(Math.abs)));
+        const fit = alone.length <= MOST_FITTED ? fitSpread(alone, plan.pulls, { frame, room, scales, ways: plan.pulls.map((p) => p.ways) }) : plan;
         const spread = this.freshId('spread', own);
         const stuck = held(plan.stuck).map((s) => heldRecord(s, this.components));
         own[spread] = {
           type: 'spread',
           id: spread,
           name: subject.name || 'Spread',
-          pulls: whole(plan.pulls).map((p) => pullRecord(p, this.components)),
+          pulls: whole(fit.pulls).map((p) => pullRecord(p, this.components)),
           ...(stuck.length ? { held: stuck } : {}),
         };
         return computed([{ view: view(slot.name, frame, { spread, pullLines: true, tangent: true, ...(slot.shaded ? { shaded: true } : {}) }), ...besides }]);

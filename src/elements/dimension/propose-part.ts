@@ -25,18 +25,20 @@ const MOST_LINES = 2;
  */
 export function proposePartDimensions(scene: Scene, views: readonly ViewRecord[], component: number, freshId: (n: number) => string): DimensionRecord[] {
   const plain = views.filter((v) => !v.off && !v.detail && !v.within && scene.result(v.id));
-  const uncut = plain.filter((v) => !v.cut);
+  const [uncut, cut] = [plain.filter((v) => !v.cut), plain.filter((v) => v.cut)];
   const features = scene.features(component);
   const placement = scene.components[component]?.placement;
   const axes = features && placement ? axesOf([{ component, features, placement }]) : [];
   const told = new Set<string>();
   const bored = holes(scene, uncut, component, axes, told);
   const rounds = diameters(scene, plain, component, axes, told);
+  const whole = overall(scene, [...uncut, ...cut]);
   const drafts = [
-    ...overall(scene, uncut.length ? uncut : plain).filter((d) => !rounds.some((r) => r.view === d.view && isAcross(scene, d, r))),
+    ...whole.filter((d) => !rounds.some((r) => r.view === d.view && isAcross(scene, d, r))),
     ...bored,
-    ...rounds,
-    ...places(scene, uncut.length ? uncut : plain, component),
+    // The outer diameter stands where the part is seen round.
+    ...rounds.filter((r) => !whole.some((d) => d.kind === 'diameter' && isAcross(scene, d, r))),
+    ...places(scene, [...uncut, ...cut], component),
   ];
   return recordsOf(drafts, scene, freshId);
 }

@@ -144,7 +144,9 @@ function isFree(r: DimensionRecord, scene: Scene, standing: Standing, placed: re
   // Values of circles, and of distances aslant, may stand in a view where that is empty.
   const beside = r.kind === 'level' || r.kind === 'upright';
   if (texts.some((t) => overlaps(t, box) && (beside || standing.covers?.(t)))) return false;
-  return !hit(standing) && placed.every((p) => !hit(p));
+  // A leader into a view may cross lines there, never a value.
+  const overValue = (p: Standing) => isRound(r) && drawn.solid.segments.some((l) => p.rects.some((q) => crosses(l, q)));
+  return !hit(standing) && placed.every((p) => !hit(p) && !overValue(p));
 }
 
 /** Two dimension lines that cross, or run along each other nearer than a line apart. */

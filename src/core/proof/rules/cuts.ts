@@ -21,7 +21,9 @@ export const cuts: Rule = {
     for (const v of scene.viewsOn(sheet)) {
       const result = scene.result(v.id);
       if (!v.cut || v.off || v.detail || !result) continue;
-      const lengthwise = [...new Set(result.caps.map((c) => c.component))].filter((c) => isCutLengthwise(scene, v, c));
+      // On its own sheet a part is cut to show its inside.
+      const own = scene.one('sheet', sheet)?.part !== undefined;
+      const lengthwise = own ? [] : [...new Set(result.caps.map((c) => c.component))].filter((c) => isCutLengthwise(scene, v, c));
       for (const c of lengthwise)
         out.push({
           code: 'CUT_LENGTHWISE',
