@@ -224,8 +224,13 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   if (!result) return undefined;
   const known = reaches.get(result);
   if (known) return known;
-  // A circle seen edge-on is an arc of which only the width is sure: of edges that are measured the measure counts.
-  const arcs = linesBox(result.lines, (i) => result.lines.edge[i]! < 0 || !scene.features(result.lines.component[i]!));
+  // Lines are put together to a thousandth or so: of edges that are measured the measure counts.
+  const arcs = linesBox(result.lines, (i) => {
+    const f = scene.features(result.lines.component[i]!);
+    const edge = result.lines.edge[i]!;
+    // Planes, cylinders and cones never reach past their edges.
+    return !f || (edge < 0 && !RULED.has(f.faceKind[-1 - edge]!));
+  });
   const out = [...result.box] as [number, number, number, number];
   const take = (i: 0 | 1, least: number, most: number) => {
     out[i] = Math.min(out[i], least);
@@ -252,6 +257,7 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   return out;
 }
 
+const RULED: ReadonlySet<number> = new Set([SurfaceKind.plane, SurfaceKind.cylinder, SurfaceKind.cone]);
 const reaches = new WeakMap<ViewResult, Box>();
 
 function componentReach(scene: Scene, view: ViewRecord, c: number): Box | undefined {

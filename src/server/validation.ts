@@ -6,6 +6,7 @@ import { id, length, NOT_SQUARE, number, square, text, vector } from '../core/do
 import { anyRecord } from '../core/document/schemas.ts';
 import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
+import { recipe } from '../core/recipe/record.ts';
 import { sheetSize } from '../elements/sheet/record.ts';
 import { cuttable } from '../elements/view/record.ts';
 
@@ -133,10 +134,19 @@ export const versionRequest = z.object({ version: z.int().min(0), token: z.uuid(
 export const uploadOptions = z.object({
   standard: z.enum(['iso', 'asme']).default('iso'),
   sheet: sheetSize.nullable().default(null),
+  /** Name of a recipe; absent: the usual first drawing. */
+  recipe: z.string().min(1).max(100).nullable().default(null),
   /** Millimetres per unit and the axis that is up, where the files do not say. */
   unitMm: z.coerce.number().positive().max(1e6).optional(),
   up: z.enum(['y', 'z']).default('z'),
 });
+
+/** A recipe to be kept: as a whole. */
+export const recipeBody = recipe;
+/** A recipe by its name, to be applied to a job. */
+export const recipeRequest = z.object({ recipe: z.string().min(1).max(100), version: z.int().min(0), token: z.uuid().optional() });
+export const recipeQuery = z.object({ recipe: z.string().min(1).max(100) });
+export const keepRequest = z.object({ name: z.string().trim().min(1, 'A recipe wants a name.').max(100), words: z.string().max(1000).default('') });
 
 /** @throws QuarryError BAD_REQUEST that names the first thing wrong */
 export function check<T>(schema: z.ZodType<T>, value: unknown): T {

@@ -75,20 +75,22 @@ export function runLength(lines: Linework, i: number): number {
 
 /**
  * `[minX, minY, maxX, maxY]`, infinite and inverted when there is no line.
- * @param arcCounts whether the arc of a run is looked at besides its points
+ * @param counts whether a run is looked at
  */
-export function linesBox(lines: Linework, arcCounts: (run: number) => boolean = () => true): [number, number, number, number] {
+export function linesBox(lines: Linework, counts: (run: number) => boolean = () => true): [number, number, number, number] {
   const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (let p = 0; p < lines.xy.length; p += 2) {
-    const x = lines.xy[p]!;
-    const y = lines.xy[p + 1]!;
-    if (x < box[0]) box[0] = x;
-    if (y < box[1]) box[1] = y;
-    if (x > box[2]) box[2] = x;
-    if (y > box[3]) box[3] = y;
+  for (let i = 0; i < lines.kind.length; i++) {
+    if (!counts(i)) continue;
+    for (let p = lines.start[i]! * 2; p < lines.start[i + 1]! * 2; p += 2) {
+      const x = lines.xy[p]!;
+      const y = lines.xy[p + 1]!;
+      if (x < box[0]) box[0] = x;
+      if (y < box[1]) box[1] = y;
+      if (x > box[2]) box[2] = x;
+      if (y > box[3]) box[3] = y;
+    }
+    if (lines.arc[i * ARC_STRIDE + 2]! > 0) reachOfArc(lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE), box);
   }
-  for (let i = 0; i < lines.kind.length; i++)
-    if (lines.arc[i * ARC_STRIDE + 2]! > 0 && arcCounts(i)) reachOfArc(lines.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE), box);
   return box;
 }
 

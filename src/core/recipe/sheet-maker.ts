@@ -94,7 +94,7 @@ export class SheetMaker {
     this.bodies = sceneOf(assembly, geometries);
     this.features = featuresSource(geometries);
     this.items = itemsOf(assembly, records);
-    const usual = options.sheet ?? recordsOf(records, 'sheet')[0]?.size ?? (options.standard === 'iso' ? 'A3' : 'B');
+    const usual = options.sheet ?? recordsOf(records, 'sheet').sort((a, b) => a.order - b.order)[0]?.size ?? (options.standard === 'iso' ? 'A3' : 'B');
     this.format = formatByName(usual)!;
   }
 
@@ -134,7 +134,7 @@ export class SheetMaker {
     for (const [id, r] of first.results) this.results.set(id, r);
     for (let k = 0; k < covers; k++) {
       const sheet = this.recipe.sheets[index + k]!;
-      const filled = k === 0 || first.document['view:exploded'] !== undefined || !sheet.slots.some((s) => s.want === 'exploded view');
+      const filled = first.document['view:exploded'] !== undefined || !sheet.slots.some((s) => s.want === 'exploded view');
       for (const s of sheet.slots)
         this.slots.push({ sheet: sheet.name, name: s.name, filled, why: filled ? 'As the first drawing has it.' : 'One piece cannot come apart.' });
     }
@@ -315,7 +315,7 @@ export class SheetMaker {
     switch (slot.want) {
       case 'part views': {
         if (subject.components.length !== 1) return 'It is more than one part.';
-        return computed(this.partViews(slot, subject, view, besides, letter));
+        return computed(this.partViews(subject, view, besides, letter));
       }
       case 'view':
       case 'arrangement': {
@@ -389,7 +389,6 @@ export class SheetMaker {
 
   /** The fewest views of a part. */
   private partViews(
-    slot: Extract<RecipeSlot, { want: 'part views' }>,
     subject: Subject,
     view: (name: string, frame: ViewFrame, more?: Partial<ViewRecord>) => ViewRecord,
     besides: Pick<Wanted, 'balloons' | 'dimensions' | 'centrelines'>,
@@ -398,7 +397,7 @@ export class SheetMaker {
     const look = this.lookOf(subject);
     const out: (Omit<Wanted, 'result'> & { view: ViewRecord })[] = [];
     const l = letter();
-    const front = view(slot.name || 'Front', look.front);
+    const front = view('Front', look.front);
     out.push({ view: front, ...besides });
     for (const n of look.neighbours) {
       const level = n.from === 'left' || n.from === 'right';

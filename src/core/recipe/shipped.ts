@@ -22,7 +22,7 @@ const arrangement: readonly RecipeSheet[] = [
 const partSheet: RecipeSheet = {
   name: 'Part: {subject}',
   per: 'made part',
-  slots: [{ want: 'part views', name: 'Front', dimensions: true, centrelines: true }],
+  slots: [{ want: 'part views', name: 'The views it needs, sizes, holes', dimensions: true, centrelines: true }],
 };
 
 /** Recipes that come with the application. */
@@ -71,7 +71,7 @@ export const SHIPPED: readonly Recipe[] = [
         name: 'Bent plate: {subject}',
         per: 'bent part',
         slots: [
-          { want: 'part views', name: 'Front', dimensions: true },
+          { want: 'part views', name: 'The views it needs, sizes, holes', dimensions: true },
           { want: 'flat pattern', name: 'Flat pattern', dimensions: true },
           { want: 'bend table', name: 'Bends' },
         ],

@@ -1,5 +1,6 @@
-import { SurfaceKind } from '../../core/assembly/part-geometry.ts';
-import { dot, type Vec2 } from '../../core/base/vector.ts';
+import { FACE_STRIDE, SurfaceKind } from '../../core/assembly/part-geometry.ts';
+import { applyToDirection } from '../../core/base/placement.ts';
+import { dot, vectorAt, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { axesOf, type Axis } from '../../core/features/axes.ts';
 import { hasAxis, isWhole } from '../../core/features/part-features.ts';
@@ -161,7 +162,7 @@ function places(scene: Scene, views: readonly ViewRecord[], component: number): 
         if (edge && !found.has(round(value))) found.set(round(value), { edge, at: [k.x, k.y] });
       }
       for (const l of lines) {
-        if (l.index !== index || l.edge < 0 || found.has(round(l.value))) continue;
+        if (l.index !== index || l.edge < 0 || found.has(round(l.value)) || !endsFlat(scene, component, l.edge, way)) continue;
         // The end that is nearer to where the dimension will stand.
         const at: Vec2 = index === 0 ? [l.value, l.low] : [l.low, l.value];
         found.set(round(l.value), { edge: { component: c.path, geometry, edge: l.edge }, at });
@@ -181,6 +182,18 @@ function places(scene: Scene, views: readonly ViewRecord[], component: number): 
     }
   }
   return out;
+}
+
+/** Does a flat face square to a direction end at an edge? What only a rounding or a slope ends at is no step. */
+function endsFlat(scene: Scene, component: number, edge: number, way: Vec3): boolean {
+  const f = scene.features(component);
+  const placement = scene.components[component]!.placement;
+  if (!f) return false;
+  return [0, 1].some((k) => {
+    const face = f.edgeFaces[2 * edge + k]!;
+    if (face < 0 || f.faceKind[face] !== SurfaceKind.plane) return false;
+    return Math.abs(dot(applyToDirection(placement, vectorAt(f.faceParams, face * FACE_STRIDE + 3)), way)) > 1 - 1e-6;
+  });
 }
 
 /** A place along a direction of the model, whichever way that is looked at. */

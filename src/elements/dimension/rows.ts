@@ -84,8 +84,24 @@ function candidates(r: DimensionRecord, view: ViewRecord, scene: Scene): Dimensi
     const sides = sidesFor(r, view, scene);
     return rows.flatMap((away) => sides.map((side): DimensionRecord => ({ ...r, side, away })));
   }
+  if (isRound(r) && measured(r, scene)?.[0]?.shape === 'stretch')
+    return [...pastEnds(r, view, scene, rows), ...rows.flatMap((away) => [1, -1].map((k): DimensionRecord => ({ ...r, away: k * away })))];
   if (isRound(r)) return REACHES.flatMap((away) => TURNS.map((t): DimensionRecord => ({ ...r, away, turn: (t * Math.PI) / 180 })));
   return rows.flatMap((away) => [1, -1].map((k): DimensionRecord => ({ ...r, away: k * away })));
+}
+
+/** A diameter that is seen from the side stands past an end of the view, the nearer one first. */
+function pastEnds(r: DimensionRecord, view: ViewRecord, scene: Scene, rows: readonly number[]): DimensionRecord[] {
+  const m = measured(r, scene)![0] as Stretch;
+  const box = rectOf(viewRect(view, scene.result(view.id)));
+  const [px, py] = scene.map(view).toPaper(m.from);
+  // As the line is drawn: to the left of the way along it.
+  const [nx, ny] = [-m.along[1], -m.along[0]];
+  const out = [1, -1].map((k) => {
+    const corners = [0, 1, 2, 3].map((i) => [box.x + (i & 1 ? box.width : 0), box.y + (i & 2 ? box.height : 0)] as const);
+    return { k, far: Math.max(...corners.map(([x, y]) => k * ((x - px) * nx + (y - py) * ny))) };
+  });
+  return rows.flatMap((away) => [...out].sort((a, b) => a.far - b.far).map(({ k, far }): DimensionRecord => ({ ...r, away: k * (far + away) })));
 }
 
 /** The nearer side first, so that extension lines are short; both alike below and to the left. */
@@ -136,7 +152,8 @@ function isFree(r: DimensionRecord, scene: Scene, standing: Standing, placed: re
   if (b.x < frame.x || b.y < frame.y || b.x + b.width > frame.x + frame.width || b.y + b.height > frame.y + frame.height) return false;
   const texts = drawn.texts.map((t) => inflate(t, AIR_MM / 2));
   // What runs through a circle crosses what is there; its value stands on the last line.
-  const lines = isRound(r) ? drawn.solid.segments.slice(-1) : drawn.solid.segments;
+  const fromSide = isRound(r) && measured(r, scene)?.[0]?.shape === 'stretch';
+  const lines = isRound(r) && !fromSide ? drawn.solid.segments.slice(-1) : drawn.solid.segments;
   const box = rectOf(viewRect(view, scene.result(view.id)));
   const hit = (s: Standing) =>
     texts.some((t) => s.rects.some((q) => overlaps(t, q)) || s.segments.some((l) => crosses(l, t))) ||
@@ -145,7 +162,7 @@ function isFree(r: DimensionRecord, scene: Scene, standing: Standing, placed: re
   const beside = r.kind === 'level' || r.kind === 'upright';
   if (texts.some((t) => overlaps(t, box) && (beside || standing.covers?.(t)))) return false;
   // A leader into a view may cross lines there, never a value.
-  const overValue = (p: Standing) => isRound(r) && drawn.solid.segments.some((l) => p.rects.some((q) => crosses(l, q)));
+  const overValue = (p: Standing) => isRound(r) && !fromSide && drawn.solid.segments.some((l) => p.rects.some((q) => crosses(l, q)));
   return !hit(standing) && placed.every((p) => !hit(p) && !overValue(p));
 }
 

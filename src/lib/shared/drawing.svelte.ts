@@ -3,6 +3,7 @@ import { componentsOf } from '$core/assembly/components';
 import { sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
+import type { SlotReport } from '$core/recipe/sheet-maker';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
 import type { ViewResult } from '$core/views/compute-view';
@@ -171,15 +172,33 @@ export class Drawing {
   private async lookAfterDraft(): Promise<void> {
     if (!this.drafting) return;
     try {
-      const { state, stage, progress, errorText } = await call<{ state: string; stage: string; progress: number; errorText: string | null }>(
-        `/api/jobs/${this.id}`,
-      );
+      const { state, stage, progress, errorText, slots } = await call<{
+        state: string;
+        stage: string;
+        progress: number;
+        errorText: string | null;
+        slots: readonly SlotReport[] | null;
+      }>(`/api/jobs/${this.id}`);
       this.drafting = state === 'drafting' ? { stage, share: progress } : undefined;
       if (!this.drafting && errorText) notify('trouble', `The first drawing could not be drawn to its end. ${errorText}`);
+      if (!this.drafting) this.sayLeftOut(slots ?? []);
       if (!this.drafting) this.fetchSeenSoon();
     } catch {
       // The line tells when there is more to know.
     }
+  }
+
+  /** Slots of a recipe that this model had nothing for. */
+  private sayLeftOut(slots: readonly SlotReport[]): void {
+    const left = slots.filter((s) => !s.filled);
+    if (left.length)
+      notify(
+        'good',
+        `All sheets stand. Left out: ${left
+          .slice(0, 3)
+          .map((s) => `${s.name} (${s.why.replace(/\.$/, '')})`)
+          .join('; ')}${left.length > 3 ? `; ${left.length - 3} more` : ''}.`,
+      );
   }
 
   /** Leaves it at the sheets that stand. */

@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import Bar from '../kit/Bar.svelte';
+  import { call } from '../shared/api';
   import { ISO_NAMES, INCH_NAMES } from './sheet-names';
   import { FileUp } from '@lucide/svelte';
   import UnitQuestion, { type Question } from './UnitQuestion.svelte';
@@ -11,6 +13,15 @@
   let trouble = $state('');
   let standard = $state<'iso' | 'asme'>('iso');
   let sheet = $state('');
+  let recipe = $state('');
+  let recipes = $state.raw<readonly string[]>([]);
+  onMount(async () => {
+    // Without the list the usual first drawing is made.
+    recipes = await call<{ name: string }[]>('/api/recipes').then(
+      (list) => list.slice(1).map((r) => r.name),
+      () => [],
+    );
+  });
   let input: HTMLInputElement;
   let request: XMLHttpRequest | undefined;
   /** Files that wait for an answer. */
@@ -34,6 +45,7 @@
     }
     form.append('standard', standard);
     if (sheet) form.append('sheet', sheet);
+    if (recipe) form.append('recipe', recipe);
     if (choice) {
       form.append('unitMm', String(choice.unitMm));
       form.append('up', choice.up);
@@ -96,6 +108,13 @@
     <select class="q-field" bind:value={sheet}>
       <option value="">Automatic</option>
       {#each standard === 'iso' ? ISO_NAMES : INCH_NAMES as n (n)}<option>{n}</option>{/each}
+    </select>
+  </label>
+  <label class="q-caption"
+    >Recipe
+    <select class="q-field" bind:value={recipe}>
+      <option value="">Arrangement</option>
+      {#each recipes as r (r)}<option>{r}</option>{/each}
     </select>
   </label>
   {#if sending >= 0}

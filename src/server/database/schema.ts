@@ -16,6 +16,8 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { Recipe } from '../../core/recipe/record.ts';
+import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Loss } from '../../core/revision/take-over.ts';
 import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
@@ -54,6 +56,10 @@ export const job = pgTable('job', {
   /** Decided by the user where a format leaves it open. */
   choices: jsonb().$type<MeshChoices>(),
   standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
+  /** By which its first sheets are made; null: the usual first drawing. */
+  recipe: jsonb().$type<Recipe>(),
+  /** What became of the recipe's slots. */
+  slots: jsonb().$type<readonly SlotReport[]>(),
   assembly: jsonb().$type<Assembly>(),
   /** Of the assembly; the database counts them when it is stored, so that a list of jobs unpacks none. */
   components: integer().notNull().default(0),
@@ -68,6 +74,16 @@ export const job = pgTable('job', {
   /** Milliseconds per stage of the import. */
   timings: jsonb().$type<Record<string, number>>(),
   createdAt: moment().notNull().defaultNow(),
+  changedAt: moment().notNull().defaultNow(),
+});
+
+/** Recipes that users kept; those that come with the application are not here. */
+export const recipe = pgTable('recipe', {
+  id: uuid().primaryKey().defaultRandom(),
+  name: text().notNull().unique(),
+  body: jsonb().$type<Recipe>().notNull(),
+  /** Counts up whenever it is kept anew. */
+  version: integer().notNull().default(1),
   changedAt: moment().notNull().defaultNow(),
 });
 

@@ -160,7 +160,7 @@ export function runDraft(task: Omit<DraftTask, 'port' | 'type'>, source: Geometr
 /** Who wants a draft hears how far it is, and gets the first sheets while the rest is drawn. */
 export interface DraftListener {
   onProgress(at: number, total: number, what: string): void;
-  onSheets(first: Omit<DraftResult, 'pictures'>): void;
+  onSheets(first: Omit<DraftResult, 'pictures' | 'slots'>): void;
 }
 
 async function draft(

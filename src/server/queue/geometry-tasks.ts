@@ -3,6 +3,8 @@ import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Cut } from '../../core/cut/keep-whole.ts';
+import type { Recipe } from '../../core/recipe/record.ts';
+import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Decision } from '../../core/revision/match.ts';
 import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts';
@@ -33,6 +35,10 @@ export interface DraftTask {
   readonly standard: Standard;
   readonly sheet: string | null;
   readonly date: string;
+  /** Which sheets are made; null: the usual first drawing. */
+  readonly recipe: Recipe | null;
+  /** The drawing that they are added to; absent: a new one. */
+  readonly onto?: DrawingDocument;
   /** Progress goes out, and so do the views wanted: other threads compute them side by side. */
   readonly port: MessagePort;
 }
@@ -42,11 +48,13 @@ export type DraftMessage =
   | { readonly progress: { readonly at: number; readonly total: number; readonly what: string } }
   | { readonly view: ViewSpec; readonly id: number }
   /** What stands before the exploded view is planned. */
-  | { readonly first: Omit<DraftResult, 'pictures'> };
+  | { readonly first: Omit<DraftResult, 'pictures' | 'slots'> };
 export type DraftReply = { readonly id: number; readonly packed: StoredResult } | { readonly id: number; readonly failed: true };
 
 export interface DraftResult {
   readonly document: DrawingDocument;
+  /** What became of the recipe's slots. */
+  readonly slots: readonly SlotReport[];
   /** Results by key; not those of the first sheets, which were given before. */
   readonly results: readonly (readonly [string, StoredResult])[];
   /** Small line drawings by geometry key. */

@@ -14,7 +14,8 @@ import { viewBox } from '../../core/shade/raster.ts';
 import { IDENTITY } from '../../core/base/placement.ts';
 import { propertiesTable } from '../../core/ledger/exchange.ts';
 import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
-import { firstDrawing } from '../../core/draft/first-drawing.ts';
+import { applyRecipe } from '../../core/recipe/apply.ts';
+import { SHIPPED } from '../../core/recipe/shipped.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';
@@ -129,7 +130,8 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     [stored, measured] = [new Map(), true];
     return given;
   };
-  const done = await firstDrawing(task.assembly, geometries, {
+  const done = await applyRecipe(task.recipe ?? SHIPPED[0]!, task.assembly, geometries, {
+    ...(task.onto ? { onto: { document: task.onto, results: new Map() } } : {}),
     standard: task.standard,
     ...(task.sheet ? { sheet: task.sheet } : {}),
     date: task.date,
@@ -143,7 +145,7 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     onProgress: (at, total, what) => task.port.postMessage({ progress: { at, total, what } } satisfies DraftMessage),
     onSheets: ({ document }) => task.port.postMessage({ first: { document, ...taken() } } satisfies DraftMessage),
   });
-  return { document: done.document, ...taken(), pictures: pictures(geometries) };
+  return { document: done.document, slots: done.slots, ...taken(), pictures: task.onto ? [] : pictures(geometries) };
 }
 
 /** Pens across a small picture. */

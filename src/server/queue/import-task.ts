@@ -93,7 +93,7 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   const drawing = new DrawnJob(id, assembly, assembly.name || row.title, laps);
   let shown: { readonly document: DrawingDocument; readonly kept: Promise<void> } | undefined;
   const drawn = await runDraft(
-    { assembly, standard: row.standard, sheet: row.sheet, date: (resumed ? row.createdAt : new Date()).toISOString().slice(0, 10) },
+    { assembly, standard: row.standard, sheet: row.sheet, recipe: row.recipe, date: (resumed ? row.createdAt : new Date()).toISOString().slice(0, 10) },
     source,
     {
       onProgress: (at, total, what) => progress(what, STAGE_START['drawing']! + (0.33 * at) / total),
@@ -143,7 +143,7 @@ class DrawnJob {
   }
 
   /** Opens the drawing. A second worker may have been given this job: whoever comes first wins, and edits made since are not overwritten. */
-  async open(drawn: Omit<DraftResult, 'pictures'>, state: 'drafting' | 'ready'): Promise<void> {
+  async open(drawn: Omit<DraftResult, 'pictures' | 'slots'> & { readonly slots?: DraftResult['slots'] }, state: 'drafting' | 'ready'): Promise<void> {
     const { id, assembly, title } = this;
     await storeResults(drawn.results);
     await storeFeatures(drawn.features);
@@ -160,6 +160,7 @@ class DrawnJob {
           state,
           ...(state === 'ready' ? { stage: 'ready', progress: 1 } : {}),
           timings: this.laps.timings,
+          ...(drawn.slots ? { slots: drawn.slots } : {}),
           changedAt: new Date(),
         })
         .where(and(eq(job.id, id), inArray(job.state, ['queued', 'working'])))
@@ -177,7 +178,7 @@ class DrawnJob {
       const { timings } = this.laps;
       await tx
         .update(job)
-        .set({ state: 'ready', stage: 'ready', progress: 1, timings })
+        .set({ state: 'ready', stage: 'ready', progress: 1, timings, slots: drawn.slots })
         .where(and(eq(job.id, this.id), eq(job.state, 'drafting')));
     });
   }

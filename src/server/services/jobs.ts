@@ -3,6 +3,7 @@ import { changesBetween } from '../../core/document/between.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { Recipe } from '../../core/recipe/record.ts';
 import type { Standard } from '../../core/sheet/formats.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, OPEN_STATES, type JobState } from '../database/schema.ts';
@@ -18,6 +19,7 @@ export interface NewJob {
   readonly files: readonly ImportedFile[];
   readonly standard?: Standard;
   readonly sheet?: string | null;
+  readonly recipe?: Recipe | null;
   readonly demo?: boolean;
   readonly choices?: MeshChoices | undefined;
 }
@@ -33,6 +35,7 @@ export async function createJob(input: NewJob): Promise<string> {
         fileBytes: bytes,
         standard: input.standard ?? 'iso',
         sheet: input.sheet ?? null,
+        recipe: input.recipe ?? null,
         demo: input.demo ?? false,
         choices: input.choices ?? null,
       })
@@ -138,7 +141,10 @@ export async function duplicateJob(id: string): Promise<string> {
 
 /** @throws QuarryError NOT_FOUND */
 export async function jobSummary(id: string) {
-  const [row] = await getDatabase().select(summary).from(job).where(eq(job.id, id));
+  const [row] = await getDatabase()
+    .select({ ...summary, slots: job.slots })
+    .from(job)
+    .where(eq(job.id, id));
   if (!row) throw new QuarryError('NOT_FOUND', { what: 'The job' });
   return row;
 }

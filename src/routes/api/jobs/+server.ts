@@ -1,6 +1,6 @@
 import { api } from '$lib/api.server';
 import { readUpload } from '$lib/upload.server';
-import { check, createJob, jobQuery, listJobs, unitQuestion, uploadOptions } from '$server';
+import { check, createJob, jobQuery, listJobs, recipeByName, unitQuestion, uploadOptions } from '$server';
 
 /** Jobs: `q` words of the title, `sort` changed, title or size, `offset` and `limit`; how many there are in all is in `x-total`. */
 export const GET = api(async ({ url }) => {
@@ -10,15 +10,23 @@ export const GET = api(async ({ url }) => {
 
 export const POST = api(async ({ request }) => {
   const { files, field } = await readUpload(request);
-  const { standard, sheet, unitMm, up } = check(uploadOptions, {
+  const { standard, sheet, recipe, unitMm, up } = check(uploadOptions, {
     standard: field('standard'),
     sheet: field('sheet'),
+    recipe: field('recipe'),
     unitMm: field('unitMm'),
     up: field('up'),
   });
   const question = unitMm === undefined ? await unitQuestion(files) : undefined;
   if (question) return Response.json({ question });
   const choices = unitMm === undefined ? undefined : { unitMm, up };
-  const id = await createJob({ title: files[0]!.name.replace(/\.\w+$/, ''), files, standard, sheet, choices });
+  const id = await createJob({
+    title: files[0]!.name.replace(/\.\w+$/, ''),
+    files,
+    standard,
+    sheet,
+    choices,
+    recipe: recipe === null ? null : await recipeByName(recipe),
+  });
   return Response.json({ id }, { status: 201 });
 });

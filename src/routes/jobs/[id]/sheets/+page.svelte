@@ -2,6 +2,7 @@
   import { plainKey } from '$lib/shared/action';
   import { actionsOf } from '$lib/sheets/actions';
   import { Drawing } from '$lib/shared/drawing.svelte';
+  import Recipes from '$lib/recipes/Recipes.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
   import StageFrame from '$lib/shared/StageFrame.svelte';
   import Shelf from '$lib/shared/Shelf.svelte';
@@ -32,6 +33,7 @@
   $effect(() => sessionStorage.setItem(`sheet:${drawing.id}`, drawing.sheetId));
 </script>
 
+<Recipes {drawing} {tools} />
 {#snippet ledger()}<Ledger {drawing} />{/snippet}
 {#snippet slip()}<Slip {drawing} {tools} />{/snippet}
 <StageFrame

@@ -1,0 +1,126 @@
+import type { PreviewSheet } from '$core/recipe/preview';
+import type { SlotReport } from '$core/recipe/sheet-maker';
+import { call } from '../shared/api';
+import type { Drawing } from '../shared/drawing.svelte';
+import { notify } from '../shared/notices.svelte';
+import { streamed } from '../shared/streamed';
+
+export interface ListedRecipe {
+  readonly name: string;
+  readonly words: string;
+  readonly shipped: boolean;
+  readonly version: number;
+}
+
+/** Recipes and what one of them would make of a job. */
+export class RecipeDesk {
+  readonly drawing: Drawing;
+  recipes = $state.raw<readonly ListedRecipe[]>([]);
+  chosen = $state('');
+  preview = $state.raw<{ readonly sheets: readonly PreviewSheet[]; readonly leftOut: readonly string[] } | undefined>(undefined);
+  /** What became of the slots of the last one. */
+  slots = $state.raw<readonly SlotReport[]>([]);
+  /** The sheet that is drawn now. */
+  making = $state<string | undefined>(undefined);
+  name = $state('');
+  private stop: AbortController | undefined;
+
+  constructor(drawing: Drawing) {
+    this.drawing = drawing;
+  }
+
+  async load(): Promise<void> {
+    await this.saying(async () => {
+      this.recipes = await call<ListedRecipe[]>('/api/recipes');
+      await this.choose(this.recipes.some((r) => r.name === this.chosen) ? this.chosen : (this.recipes[1]?.name ?? this.recipes[0]!.name));
+    });
+  }
+
+  async choose(name: string): Promise<void> {
+    this.chosen = name;
+    this.preview = undefined;
+    await this.saying(async () => {
+      const preview = await call<NonNullable<typeof this.preview>>(`/api/jobs/${this.drawing.id}/recipe?recipe=${encodeURIComponent(name)}`);
+      if (this.chosen === name) this.preview = preview;
+    });
+  }
+
+  /** Makes the sheets, one edit; the page catches up by itself. @returns whether any came */
+  async make(): Promise<void> {
+    const { drawing } = this;
+    this.stop = new AbortController();
+    this.making = '';
+    try {
+      const done = await streamed<{ sheets: number; slots: readonly SlotReport[] }, { what: string }>(
+        `/api/jobs/${drawing.id}/recipe`,
+        { recipe: this.chosen, version: drawing.version },
+        this.stop.signal,
+        (m) => (this.making = m.what),
+      );
+      this.slots = done.slots;
+      const left = done.slots.filter((s) => !s.filled);
+      const came = done.sheets === 0 ? 'No sheet came: all of them stand already.' : done.sheets === 1 ? 'One sheet came.' : `${done.sheets} sheets came.`;
+      notify('good', left.length ? `${came} ${left.length === 1 ? 'One slot was' : `${left.length} slots were`} left out: the list says why.` : came);
+      await this.choose(this.chosen);
+    } catch (e) {
+      if (!this.stop.signal.aborted) notify('trouble', (e as Error).message);
+    } finally {
+      this.making = undefined;
+    }
+  }
+
+  cancel(): void {
+    this.stop?.abort();
+  }
+
+  /** Keeps the sheets of this drawing under a name. */
+  async keep(): Promise<void> {
+    const name = this.name.trim();
+    await this.saying(async () => {
+      const kept = await call<ListedRecipe>(`/api/jobs/${this.drawing.id}/recipe/keep`, {
+        method: 'POST',
+        body: { name, words: `Kept from “${this.drawing.scene.drawing.title}”.` },
+      });
+      this.name = '';
+      this.chosen = kept.name;
+      notify(
+        'good',
+        kept.version > 1
+          ? `“${kept.name}” was kept anew, as version ${kept.version}.`
+          : `“${kept.name}” was kept. It can be chosen when an assembly is dropped.`,
+      );
+      await this.load();
+    });
+  }
+
+  async remove(): Promise<void> {
+    await this.saying(async () => {
+      await call(`/api/recipes/${encodeURIComponent(this.chosen)}`, { method: 'DELETE' });
+      await this.load();
+    });
+  }
+
+  /** Takes a recipe from a file. */
+  async readIn(file: File | undefined): Promise<void> {
+    if (!file) return;
+    await this.saying(async () => {
+      let body: unknown;
+      try {
+        body = JSON.parse(await file.text());
+      } catch {
+        throw new Error(`${file.name} is no recipe: it is not JSON.`);
+      }
+      const kept = await call<ListedRecipe>('/api/recipes', { method: 'POST', body });
+      this.chosen = kept.name;
+      await this.load();
+    });
+  }
+
+  private async saying(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (e) {
+      notify('trouble', (e as Error).message);
+    }
+  }
+}
