@@ -727,6 +727,80 @@ describe('the unit that a file means', () => {
   });
 });
 
+describe('recipes', () => {
+  const own = {
+    format: 1,
+    name: 'Ours',
+    words: '',
+    sheets: [{ name: 'Part: {subject}', per: 'made part', slots: [{ want: 'part views', name: 'Views', dimensions: true }] }],
+  };
+
+  test('are listed, kept in versions, given out and removed; shipped ones stay', async () => {
+    expect((await answer('POST', '/api/recipes', { body: own }))[1]).toMatchObject({ name: 'Ours', version: 1, shipped: false });
+    expect((await answer('POST', '/api/recipes', { body: { ...own, words: 'More' } }))[1]).toMatchObject({ version: 2 });
+    const listed = (await answer('GET', '/api/recipes'))[1] as unknown as { name: string; shipped: boolean }[];
+    expect(listed.filter((r) => r.shipped)).toHaveLength(4);
+    expect(listed.at(-1)).toMatchObject({ name: 'Ours', version: 2 });
+    expect((await answer('GET', '/api/recipes/Ours'))[1]).toEqual({ ...own, words: 'More' });
+    expect(await refusal('POST', '/api/recipes', { body: { ...own, name: 'Bench set' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('POST', '/api/recipes', { body: { ...own, sheets: [] } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('DELETE', '/api/recipes/Arrangement')).toEqual([400, 'BAD_REQUEST']);
+    expect((await answer('DELETE', '/api/recipes/Ours'))[0]).toBe(204);
+    expect(await refusal('DELETE', '/api/recipes/Ours')).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('GET', '/api/recipes/Ours')).toEqual([404, 'NOT_FOUND']);
+  });
+
+  test('one is looked at beforehand and applied as one edit, once; undo takes its sheets away', async () => {
+    const id = await readyJob();
+    const before = await documentOf(id);
+    await answer('POST', '/api/recipes', { body: own });
+    const preview = (await answer('GET', `/api/jobs/${id}/recipe?recipe=Ours`))[1] as { sheets: { name: string; stands: boolean }[] };
+    expect(preview.sheets[0]).toMatchObject({ name: 'Part: Plate', stands: false });
+    const done = (await lines(await ask('POST', `/api/jobs/${id}/recipe`, { body: { recipe: 'Ours', version: 1 } }))).at(-1) as {
+      result: { version: number; sheets: number; slots: { filled: boolean }[] };
+    };
+    expect(done.result).toMatchObject({ version: 2, sheets: preview.sheets.length });
+    expect(done.result.slots.every((s) => s.filled)).toBe(true);
+    const { document } = await documentOf(id);
+    expect(recordsOf(document, 'sheet').filter((s) => s.part)).toHaveLength(preview.sheets.length);
+    // What its views show is stored with it.
+    const view = recordsOf(document, 'view').find((v) => v.shows?.of[0] === 'Plate')!;
+    expect((await ask('GET', `/api/jobs/${id}/views/${view.id}`)).status).toBe(200);
+    const again = (await lines(await ask('POST', `/api/jobs/${id}/recipe`, { body: { recipe: 'Ours', version: 2 } }))).at(-1);
+    expect(again).toMatchObject({ result: { version: 2, sheets: 0 } });
+    expect((await lines(await ask('POST', `/api/jobs/${id}/recipe`, { body: { recipe: 'Ours', version: 1 } }))).at(-1)).toMatchObject({
+      error: { code: 'STALE_VERSION' },
+    });
+    await answer('POST', `/api/jobs/${id}/undo`, { body: { version: 2 } });
+    expect((await documentOf(id)).document).toEqual(before.document);
+    expect(await refusal('GET', `/api/jobs/${id}/recipe?recipe=Nobody`)).toEqual([404, 'NOT_FOUND']);
+    await answer('DELETE', '/api/recipes/Ours');
+  }, 60_000);
+
+  test('the sheets of a drawing are kept as one', async () => {
+    const id = await readyJob();
+    expect((await answer('POST', `/api/jobs/${id}/recipe/keep`, { body: { name: 'From a machine' } }))[1]).toMatchObject({
+      name: 'From a machine',
+      sheets: [{ per: 'whole' }, { per: 'whole' }],
+    });
+    expect(await refusal('POST', `/api/jobs/${id}/recipe/keep`, { body: { name: ' ' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('POST', `/api/jobs/${id}/recipe/keep`, { body: { name: 'Bench set' } })).toEqual([400, 'BAD_REQUEST']);
+    await answer('DELETE', '/api/recipes/From a machine');
+  });
+
+  test('a job is dropped with one, or refused for one that is not there', async () => {
+    const file = () => new File([readFileSync('node_modules/stl-models/objects/gearwheel.bin.stl')], 'wheel.stl');
+    expect(await refusal('POST', '/api/jobs', { form: { file: file(), unitMm: '1', recipe: 'Nobody' } })).toEqual([404, 'NOT_FOUND']);
+    const [status, made] = await answer('POST', '/api/jobs', { form: { file: file(), unitMm: '1', recipe: 'Bench set' } });
+    expect(status).toBe(201);
+    const [row] = await getDatabase()
+      .select({ recipe: job.recipe })
+      .from(job)
+      .where(eq(job.id, made['id'] as string));
+    expect(row!.recipe).toMatchObject({ name: 'Bench set' });
+  });
+});
+
 describe('live', () => {
   const first = async (r: Response) => {
     const reader = r.body!.getReader();

@@ -307,15 +307,33 @@ export function joined(...pieces: readonly (readonly [PartGeometry, (readonly [n
     cornerNormals: Float32Array.from(all.flatMap(({ g }) => [...g.cornerNormals])),
     faceKind: Uint8Array.from(all.flatMap(({ g }) => [...g.faceKind])),
     faceParams: Float64Array.from(all.flatMap(moved)),
-    edgeStart: Uint32Array.from([0]),
-    edgeVertices: new Uint32Array(0),
-    edgeClass: new Uint8Array(0),
-    edgeFaces: new Int32Array(0),
-    edgeCurve: new Uint8Array(0),
-    edgeParams: new Float64Array(0),
+    ...joinedEdges(all),
     deflectionMm: Math.max(...all.map(({ g }) => g.deflectionMm)),
     volumeMm3: all.reduce((s, { g }) => s + g.volumeMm3, 0),
     areaMm2: all.reduce((s, { g }) => s + g.areaMm2, 0),
     box: boxOf(positions),
+  };
+}
+
+/** The edges of all pieces; circles know where they are. */
+function joinedEdges(all: readonly { readonly g: PartGeometry; readonly at: readonly [number, number, number] }[]) {
+  let [vertex, face] = [0, 0];
+  const start = [0];
+  const [vertices, faces, params]: [number[], number[], number[]] = [[], [], []];
+  for (const { g, at } of all) {
+    for (let e = 0; e < g.edgeClass.length; e++) start.push(vertices.length + g.edgeStart[e + 1]!);
+    vertices.push(...[...g.edgeVertices].map((v) => v + vertex));
+    faces.push(...[...g.edgeFaces].map((f) => (f < 0 ? f : f + face)));
+    params.push(...[...g.edgeParams].map((v, i) => (i % EDGE_STRIDE < 3 ? v + at[i % EDGE_STRIDE]! : v)));
+    vertex += g.positions.length / 3;
+    face += g.faceKind.length;
+  }
+  return {
+    edgeStart: Uint32Array.from(start),
+    edgeVertices: Uint32Array.from(vertices),
+    edgeClass: Uint8Array.from(all.flatMap(({ g }) => [...g.edgeClass])),
+    edgeFaces: Int32Array.from(faces),
+    edgeCurve: Uint8Array.from(all.flatMap(({ g }) => [...g.edgeCurve])),
+    edgeParams: Float64Array.from(params),
   };
 }

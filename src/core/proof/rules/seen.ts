@@ -12,9 +12,11 @@ export const seen: Rule = {
     const out: Finding[] = [];
     const base = { sheet: null } as const;
     const coverage = coverageOf(scene);
+    // Sheets of parts alone, or lists for a saw, show no assembly in which something could be found.
+    const assembled = scene.all('view').some((v) => !v.off && scene.one('sheet', v.sheet)?.part === undefined);
     scene.items.forEach((i, index) => {
       // What is not in the model can be seen nowhere.
-      if (!isModelled(i)) return;
+      if (!isModelled(i) || !assembled) return;
       const about = [i.part];
       const area = coverage.most[index]!;
       const name = `${numberText(i)} ${i.values.description.text}`;

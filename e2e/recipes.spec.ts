@@ -1,0 +1,60 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { AS1, as1Job, drawnJob, dropFile, errorsOn, kept } from './helpers';
+
+const dialog = (page: Page) => page.getByRole('dialog', { name: 'Recipes' });
+const sheets = (page: Page) => page.getByRole('button', { name: /^Sheet \d/ });
+
+test('part sheets come by a recipe, one undo takes them away; the set is kept under a name and removed', async ({ page }) => {
+  const broken = errorsOn(page);
+  await as1Job(page);
+  await expect(sheets(page)).toHaveCount(2);
+  await page.getByRole('button', { name: 'Recipes' }).click();
+  const preview = dialog(page).getByRole('region', { name: 'Sheets that would come' });
+  await expect(preview).toContainText('Part: l-bracket');
+  await expect(preview).toContainText('stands already');
+  await dialog(page).getByRole('button', { name: 'Make 3 sheets' }).click();
+  await expect(page.getByText('3 sheets came.')).toBeVisible({ timeout: 60_000 });
+  await expect(dialog(page).getByRole('button', { name: /^Make 0 sheets/ })).toBeDisabled();
+  await dialog(page).getByLabel('Keep the sheets of this drawing as').fill('House set');
+  await dialog(page).getByRole('button', { name: 'Keep as recipe' }).click();
+  await expect(dialog(page).getByRole('button', { name: /^House set/ })).toHaveAttribute('aria-pressed', 'true');
+  await dialog(page).getByRole('button', { name: 'Close' }).click();
+
+  await expect(sheets(page)).toHaveCount(5);
+  await sheets(page).nth(3).click();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-role=title]')).toContainText('l-bracket');
+  await expect(sheet.locator('[data-role=view] path').first()).toBeAttached({ timeout: 30_000 });
+  expect(await sheet.locator('[data-role=dimension]').count()).toBeGreaterThan(6);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+z');
+  await kept(page);
+  await expect(sheets(page)).toHaveCount(2);
+
+  // Dropped with the recipe that was kept, the sheets are there at once.
+  await page.goto('/');
+  await page.getByLabel('Recipe').selectOption('House set');
+  await dropFile(page, 'as1-house.stp', readFileSync(AS1));
+  await drawnJob(page);
+  await expect(sheets(page)).toHaveCount(5);
+  await page.getByRole('button', { name: 'Recipes' }).click();
+  await dialog(page)
+    .getByRole('button', { name: /^House set/ })
+    .click();
+  await dialog(page).getByRole('button', { name: 'Remove' }).click();
+  await expect(dialog(page).getByRole('button', { name: /^House set/ })).toHaveCount(0);
+  expect(broken).toEqual([]);
+});
+
+test('what a model has nothing for is left out, and said', async ({ page }) => {
+  await page.goto('/');
+  await page.getByLabel('Recipe').selectOption('Bent plates');
+  await dropFile(page, 'as1-bent.stp', readFileSync(AS1));
+  await drawnJob(page);
+  await page.getByRole('button', { name: 'Recipes' }).click();
+  await dialog(page)
+    .getByRole('button', { name: /^Bench set/ })
+    .click();
+  await expect(dialog(page).getByRole('region', { name: 'Sheets that would come' })).toContainText('rod-assembly');
+});

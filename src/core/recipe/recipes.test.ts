@@ -1,0 +1,200 @@
+import { describe, expect, test } from 'vitest';
+import { recordsOf, type DrawingDocument } from '../document/records.ts';
+import { anyRecord } from '../document/schemas.ts';
+import { featuresSource } from '../features/part-features.ts';
+import { findingsOf } from '../proof/findings.ts';
+import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
+import { smallMachine } from '../testing/drafting.ts';
+import { computeView } from '../views/compute-view.ts';
+import { composeSheet } from '../../elements/compose.ts';
+import { Scene } from '../../elements/scene.ts';
+import { measured } from '../../elements/dimension/measure.ts';
+import { applyRecipe, type Applied } from './apply.ts';
+import { readRecipe, writeRecipe } from './file.ts';
+import { recipeFrom } from './keep.ts';
+import { previewRecipe } from './preview.ts';
+import type { Recipe } from './record.ts';
+import { SHIPPED, shippedRecipe } from './shipped.ts';
+
+type Model = ReturnType<typeof assemblyOf>;
+const apply = (name: string | Recipe, { assembly, geometries }: Model, onto?: Applied): Promise<Applied> =>
+  applyRecipe(typeof name === 'string' ? shippedRecipe(name)! : name, assembly, geometries, {
+    date: '2026-01-01',
+    compute: async (spec) => computeView(assembly, geometries, spec),
+    ...(onto ? { onto } : {}),
+  });
+const sceneOf = ({ document, results }: Applied, { assembly, geometries }: Model) =>
+  new Scene({ document, assembly, results, features: featuresSource(geometries) });
+const must = (made: Applied, model: Model) => findingsOf(sceneOf(made, model)).filter((f) => f.severity === 'must');
+const sheetNames = (d: DrawingDocument) =>
+  recordsOf(d, 'sheet')
+    .sort((a, b) => a.order - b.order)
+    .map((s) => s.name);
+
+const machine = smallMachine();
+const withParts = await apply('Arrangement with part sheets', machine);
+
+describe('shipped recipes', () => {
+  test('are whole, have names of their own, and survive their file', () => {
+    expect(new Set(SHIPPED.map((r) => r.name)).size).toBe(4);
+    for (const r of SHIPPED) expect(readRecipe(writeRecipe(r))).toEqual(r);
+  });
+
+  test.each(SHIPPED.map((r) => r.name))('%s gives a set that nothing has to be put right on, and says of every slot what became of it', async (name) => {
+    const made = await apply(name, machine);
+    expect(must(made, machine)).toEqual([]);
+    expect(made.slots.length).toBeGreaterThan(0);
+    for (const s of made.slots) expect(s.why, s.name).not.toBe('');
+    for (const r of Object.values(made.document)) expect(anyRecord.safeParse(r).error?.issues ?? [], r.id).toEqual([]);
+  });
+});
+
+describe('part sheets', () => {
+  test('one for each made part, in the order of the numbers, after the arrangement', () => {
+    expect(sheetNames(withParts.document)).toEqual([
+      'General arrangement',
+      'Exploded view and parts list',
+      ...['Plate', 'Block left', 'Block right', 'Tower', 'Post', 'Ring', 'Cap']
+        .filter((n) => withParts.slots.some((s) => s.sheet === `Part: ${n}`))
+        .map((n) => `Part: ${n}`),
+    ]);
+    expect(withParts.slots.filter((s) => s.sheet.startsWith('Part: ')).length).toBeGreaterThanOrEqual(5);
+  });
+
+  test('its title block speaks of the part: name, number, material, how many', () => {
+    const scene = sceneOf(withParts, machine);
+    const sheet = scene.sheets.find((s) => s.part === 'Plate')!;
+    const block = composeSheet(scene, sheet.id).groups.find((g) => g.role === 'title')!;
+    expect(block.items.flatMap((i) => (i.kind === 'text' ? [i.text] : []))).toEqual(expect.arrayContaining(['Plate', 'P-1', 'S355']));
+  });
+
+  test('only that part is shown, and its sizes are those of its box', () => {
+    const scene = sceneOf(withParts, machine);
+    const sheet = scene.sheets.find((s) => s.part === 'Tower')!;
+    const views = scene.viewsOn(sheet.id);
+    for (const v of views) expect(v.shows).toEqual({ only: true, of: ['Tower'] });
+    const values = views.flatMap((v) =>
+      scene.at(v.id).flatMap((r) => (r.type === 'dimension' ? (measured(r, scene) ?? []).map((m) => Math.round(m.value * 1000) / 1000) : [])),
+    );
+    // 20 × 15 × 62.
+    expect(values.sort((a, b) => a - b)).toEqual([15, 20, 62]);
+  });
+
+  test('a turned pin says its diameters once and its lengths; a bored ring is cut', async () => {
+    const model = assemblyOf([
+      { name: 'Bolster', geometry: joined([cylinder(5, 34)], [cylinder(8, 4), [0, 0, 34]]) },
+      { name: 'Ring', geometry: cylinder(15, 7, 48, 10), at: [40, 0, 0] },
+    ]);
+    const made = await apply('Arrangement with part sheets', model);
+    const scene = sceneOf(made, model);
+    const said = (part: string) => {
+      const sheet = scene.sheets.find((s) => s.part === part)!;
+      return scene
+        .viewsOn(sheet.id)
+        .flatMap((v) =>
+          scene.at(v.id).flatMap((r) => (r.type === 'dimension' ? (measured(r, scene) ?? []).map((m) => `${m.kind} ${Math.round(m.value)}`) : [])),
+        );
+    };
+    expect(said('Bolster').sort()).toEqual(['diameter 10', 'diameter 16', 'length 38', 'length 4']);
+    expect(said('Ring').sort()).toEqual(['diameter 20', 'diameter 30', 'length 7']);
+    const ring = scene.sheets.find((s) => s.part === 'Ring')!;
+    expect(scene.viewsOn(ring.id).some((v) => v.cut)).toBe(true);
+    expect(must(made, model)).toEqual([]);
+  });
+});
+
+describe('applied again', () => {
+  test('what stands stays as it is, changed by hand or not, and nothing comes twice', async () => {
+    const moved = { ...withParts, document: { ...withParts.document } };
+    const [first] = recordsOf(moved.document, 'sheet').filter((s) => s.part);
+    moved.document[first!.id] = { ...first!, name: 'My own name' };
+    const again = await apply('Arrangement with part sheets', machine, moved);
+    expect(again.document).toEqual(moved.document);
+    expect(again.slots.every((s) => s.why === 'It stands already.')).toBe(true);
+  });
+
+  test('a newer model’s part gets its sheet, the others keep theirs', async () => {
+    const more = assemblyOf([
+      { name: 'Base', geometry: box([0, 0, 0], [80, 60, 10]) },
+      { name: 'Lid', geometry: box([0, 0, 10], [80, 60, 14]) },
+    ]);
+    const before = await apply(
+      'Arrangement with part sheets',
+      assemblyOf([
+        { name: 'Base', geometry: box([0, 0, 0], [80, 60, 10]) },
+        { name: 'Foot', geometry: box([0, 0, -9], [9, 9, 0]) },
+      ]),
+    );
+    const after = await apply('Arrangement with part sheets', more, before);
+    expect(sheetNames(after.document).filter((n) => n.startsWith('Part: '))).toEqual(['Part: Base', 'Part: Foot', 'Part: Lid']);
+  });
+});
+
+describe('kept from a drawing', () => {
+  test('its sheets become slots that another assembly fills', async () => {
+    const recipe = recipeFrom(sceneOf(withParts, machine), 'Ours', 'Kept in a test.');
+    expect(readRecipe(writeRecipe(recipe))).toEqual(recipe);
+    expect(recipe.sheets.map((s) => [s.per, s.slots.map((x) => x.want)])).toEqual([
+      ['whole', ['arrangement', 'section']],
+      ['whole', ['exploded view', 'list']],
+      ['made part', ['part views']],
+    ]);
+    expect(recipe.sheets[2]!.name).toBe('Part: {subject}');
+    const other = assemblyOf([
+      { name: 'Bed', geometry: box([0, 0, 0], [200, 100, 20]) },
+      { name: 'Head', geometry: box([20, 20, 20], [60, 60, 90]) },
+    ]);
+    const made = await apply(recipe, other);
+    expect(sheetNames(made.document)).toEqual(expect.arrayContaining(['Part: Bed', 'Part: Head']));
+    expect(must(made, other)).toEqual([]);
+  });
+
+  test('own views keep their sides, lists and notes their looks; a side view stands in line again', async () => {
+    const recipe: Recipe = {
+      format: 1,
+      name: 'Two views',
+      words: '',
+      sheets: [
+        {
+          name: 'Views',
+          per: 'whole',
+          slots: [
+            { want: 'view', name: 'Front', look: 'front', dimensions: true },
+            { want: 'view', name: 'Left', look: 'left', beside: 0, hidden: true },
+            { want: 'note', name: 'Note', like: { at: [30, 30], text: 'Grease all pins.' } },
+            { want: 'flat pattern', name: 'Flat' },
+          ],
+        },
+      ],
+    };
+    const made = await apply(recipe, machine);
+    const scene = sceneOf(made, machine);
+    const [sheet] = scene.sheets;
+    const [front, left] = ['Front', 'Left'].map((n) => scene.viewsOn(sheet!.id).find((v) => v.name === n)!);
+    expect(left!.parent).toBe(front!.id);
+    expect(left!.align).toBe('level');
+    // First angle: what is seen from the left stands to the right.
+    expect(left!.at[0]).toBeGreaterThan(front!.at[0]);
+    expect(left!.hidden).toBe(true);
+    expect(scene.at(sheet!.id).some((r) => r.type === 'note' && r.text === 'Grease all pins.')).toBe(true);
+    expect(made.slots.map((s) => s.filled)).toEqual([true, true, true, false]);
+    // Kept once more it asks for the same.
+    expect(recipeFrom(scene, 'Two views', '').sheets[0]!.slots.slice(0, 2)).toMatchObject(recipe.sheets[0]!.slots.slice(0, 2));
+  });
+});
+
+describe('before anything is made', () => {
+  test('the preview says which sheets would come, which stand, and what the model has nothing for', () => {
+    const fresh = previewRecipe(shippedRecipe('Bench set')!, machine.assembly, {});
+    expect(fresh.leftOut).toEqual(['{subject}']);
+    expect(fresh.sheets.map((s) => s.name)).toEqual(['Whole']);
+    const again = previewRecipe(shippedRecipe('Arrangement with part sheets')!, machine.assembly, withParts.document);
+    expect(again.sheets.every((s) => s.stands)).toBe(true);
+  });
+
+  test('a file that is no recipe gets a sentence that says where', () => {
+    expect(() => readRecipe('{')).toThrow('not JSON');
+    expect(() => readRecipe(JSON.stringify({ ...SHIPPED[0], sheets: [] }))).toThrow(/no recipe: sheets/);
+    expect(() => readRecipe(JSON.stringify({ ...SHIPPED[0], sheets: [{ name: 'x', per: 'moon', slots: [] }] }))).toThrow(/sheets › 0 › per/);
+  });
+});
