@@ -31,7 +31,7 @@ export function targetsAt(scene: Scene, view: ViewRecord, at: Vec2, grace: numbe
   for (let i = 0; i < work.kind.length; i++) {
     if (work.kind[i]! & HIDDEN && !scene.seenAs(view).hidden) continue;
     const off = distanceToRun(work, i, p);
-    const target = targetOfRun(scene, work, i, p);
+    const target = targetOfRun(scene, view, work, i, p);
     if (!target) continue;
     const a = work.arc.subarray(i * ARC_STRIDE, (i + 1) * ARC_STRIDE);
     if (a[2]! > 0 && a[2]! > 2 * reach) {
@@ -49,8 +49,8 @@ export function targetsAt(scene: Scene, view: ViewRecord, at: Vec2, grace: numbe
     const [on] = line.on;
     if (off > reach || !on) continue;
     const component = scene.components[on.component]!;
-    const faces = scene.features(on.component)?.rounds[on.round]?.faces;
-    const geometry = scene.assembly.parts[component.part]!.geometryKey;
+    const faces = scene.featuresIn(view, on.component)?.rounds[on.round]?.faces;
+    const geometry = scene.shapeIn(view, on.component);
     // An axis is thin: it is told by a place on it.
     if (faces)
       lines.push({ target: { face: { component: component.path, geometry, face: faces[0]! }, at: onAxis(line.from, line.to, p) }, off: off + reach / 4 });
@@ -67,11 +67,11 @@ function onAxis(a: Vec2, b: Vec2, p: Vec2): Vec2 {
 }
 
 /** The edge or the face that a line belongs to. */
-function targetOfRun(scene: Scene, work: Linework, i: number, at: Vec2): Target | undefined {
+function targetOfRun(scene: Scene, view: ViewRecord, work: Linework, i: number, at: Vec2): Target | undefined {
   const component = scene.components[work.component[i]!];
   if (!component) return undefined;
-  const features = scene.features(component.index);
-  const geometry = scene.assembly.parts[component.part]!.geometryKey;
+  const features = scene.featuresIn(view, component.index);
+  const geometry = scene.shapeIn(view, component.index);
   const e = work.edge[i]!;
   if (e >= 0) return features && e < features.edgeCurve.length ? { edge: { component: component.path, geometry, edge: e }, at } : undefined;
   // The walls of a cut are no faces of the part.

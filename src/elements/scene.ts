@@ -192,6 +192,22 @@ export class Scene {
     return this.partFeatures?.get(this.assembly.parts[this.components[component]!.part]!.geometryKey);
   }
 
+  /** … as a view shows it: folded or laid flat. */
+  featuresIn(view: ViewRecord, component: number): PartFeatures | undefined {
+    return this.featuresOfShape(component, view.laid ? LAID : '');
+  }
+
+  /** … as what a reference names has it. */
+  featuresOfShape(component: number, shape: string): PartFeatures | undefined {
+    const f = this.features(component);
+    return shape.endsWith(LAID) ? f?.laid?.features : f;
+  }
+
+  /** Names the shape of which a view shows edges: those of a flat pattern are others than those of the part. */
+  shapeIn(view: ViewRecord, component: number): string {
+    return `${this.assembly.parts[this.components[component]!.part]!.geometryKey}${view.laid ? LAID : ''}`;
+  }
+
   private knownThreads: readonly Thread[] | undefined;
 
   /** Screw threads of the model: those that were set, and those that are recognised. */
@@ -252,6 +268,9 @@ export class Scene {
     return this.known.families!;
   }
 }
+
+/** After the key of a part's geometry: its flat pattern. */
+const LAID = '~laid';
 
 const NO_THREADS: readonly Thread[] = [];
 

@@ -94,8 +94,8 @@ export const isLost = (t: Target): boolean => t.edge?.lost === true || t.with?.l
 
 function placeOf(scene: Scene, view: ViewRecord, r: EdgeReference | FaceReference) {
   const component = r.lost ? undefined : scene.component(r.component);
-  if (!component || scene.assembly.parts[component.part]!.geometryKey !== r.geometry) return undefined;
-  const features = scene.features(component.index);
+  if (!component || scene.shapeIn(view, component.index) !== r.geometry) return undefined;
+  const features = scene.featuresIn(view, component.index);
   return features && { features, placement: scene.placed(view)[component.index]! };
 }
 
@@ -226,7 +226,7 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   if (known) return known;
   // Lines are put together to a thousandth or so: of edges that are measured the measure counts.
   const arcs = linesBox(result.lines, (i) => {
-    const f = scene.features(result.lines.component[i]!);
+    const f = scene.featuresIn(view, result.lines.component[i]!);
     const edge = result.lines.edge[i]!;
     // Planes, cylinders and cones never reach past their edges.
     return !f || (edge < 0 && !RULED.has(f.faceKind[-1 - edge]!));
@@ -244,7 +244,7 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   const places = scene.placed(view);
   let all = true;
   for (const c of shown) {
-    const f = scene.features(c);
+    const f = scene.featuresIn(view, c);
     if (!f) {
       all = false;
       continue;
@@ -261,7 +261,7 @@ const RULED: ReadonlySet<number> = new Set([SurfaceKind.plane, SurfaceKind.cylin
 const reaches = new WeakMap<ViewResult, Box>();
 
 function componentReach(scene: Scene, view: ViewRecord, c: number): Box | undefined {
-  const f = scene.features(c);
+  const f = scene.featuresIn(view, c);
   if (!f) return undefined;
   const place = scene.placed(view)[c]!;
   const [x, y] = [edgeReach(f, place, [1, 0, 0]), edgeReach(f, place, [0, 1, 0])];

@@ -12,6 +12,7 @@ export function placesInView(spec: ViewSpec, components: readonly Component[]): 
   const frame = intoView(spec.frame);
   const motions = spec.spread ? motionsOf(spec.spread.pulls, components.length) : undefined;
   return components.map((c) => {
+    if (spec.laid) return frame;
     const motion = motions?.[c.index] ?? IDENTITY;
     return combine(frame, motion === IDENTITY ? c.placement : combine(motion, c.placement));
   });

@@ -1,4 +1,6 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { laidPart } from '../flat/flat-part.ts';
+import type { FlatBend } from '../flat/unfold.ts';
 import { helicesOf } from './helices.ts';
 import { anyPerpendicular, cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
 import { withinTurn } from '../base/angle.ts';
@@ -33,6 +35,14 @@ export interface PartFeatures {
   readonly deflectionMm: number;
   /** What it is made from. */
   readonly stock: Stock;
+  /** Bent from sheet: what is measured on it when it is laid flat, and its bends. */
+  readonly laid?: {
+    readonly features: PartFeatures;
+    readonly thicknessMm: number;
+    readonly sizeMm: readonly [number, number];
+    readonly areaMm2: number;
+    readonly bends: readonly FlatBend[];
+  };
 }
 
 export const ENDS_STRIDE = 9;
@@ -83,7 +93,7 @@ export const isWhole = (r: Round): boolean => r.turn > WHOLE_TURN;
 export const hasAxis = (r: Round): boolean => (r.kind === SurfaceKind.cylinder || r.kind === SurfaceKind.cone) && r.turn > MORE_THAN_HALF;
 
 const KIND = 'NQft';
-const VERSION = 3;
+const VERSION = 4;
 export const packFeatures = (f: PartFeatures): Uint8Array => pack(KIND, VERSION, f);
 /** @returns undefined for another version: they are taken from the geometry anew */
 export const unpackFeatures = (bytes: Uint8Array): PartFeatures | undefined => unpack<PartFeatures>(KIND, VERSION, bytes);
@@ -96,7 +106,7 @@ const known = new WeakMap<PartGeometry, PartFeatures>();
 /** The features of a part, taken once. */
 export function featuresOf(g: PartGeometry): PartFeatures {
   let features = known.get(g);
-  if (!features) known.set(g, (features = take(g)));
+  if (!features) known.set(g, (features = withLaid(take(g), g)));
   return features;
 }
 
@@ -107,6 +117,13 @@ export const featuresSource = (geometries: ReadonlyMap<string, PartGeometry>): {
     return g && featuresOf(g);
   },
 });
+
+function withLaid(features: PartFeatures, g: PartGeometry): PartFeatures {
+  const laid = laidPart(g);
+  if (!laid) return features;
+  const { thicknessMm, sizeMm, areaMm2, bends } = laid.pattern;
+  return { ...features, laid: { features: take(laid.geometry), thicknessMm, sizeMm, areaMm2, bends } };
+}
 
 function take(g: PartGeometry): PartFeatures {
   const { rounds, faceRound } = roundsOf(g);

@@ -13,11 +13,15 @@ export interface PreviewSheet {
   readonly stands: boolean;
 }
 
-/** Which sheets would come, before anything is made; and which of the recipe's have nothing to be about. */
+/**
+ * Which sheets would come, before anything is made; and which of the recipe's have nothing to be about.
+ * @param isBent whether a component is bent from sheet
+ */
 export function previewRecipe(
   recipe: Recipe,
   assembly: Assembly,
   document: DrawingDocument,
+  isBent: (component: number) => boolean,
 ): { readonly sheets: readonly PreviewSheet[]; readonly leftOut: readonly string[] } {
   const components = componentsOf(assembly);
   const items = itemsOf(assembly, document);
@@ -25,7 +29,7 @@ export function previewRecipe(
   const sheets: PreviewSheet[] = [];
   const leftOut: string[] = [];
   recipe.sheets.forEach((sheet, i) => {
-    const subjects = subjectsOf(sheet, assembly, components, document, items);
+    const subjects = subjectsOf(sheet, assembly, components, document, items, isBent);
     if (!subjects.length) leftOut.push(sheet.name);
     const has = (want: string) => sheet.per === 'whole' && sheet.slots.some((s) => s.want === want);
     // Those of the first drawing stand whoever made them.

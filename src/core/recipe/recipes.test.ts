@@ -3,6 +3,7 @@ import { recordsOf, type DrawingDocument } from '../document/records.ts';
 import { anyRecord } from '../document/schemas.ts';
 import { featuresSource } from '../features/part-features.ts';
 import { findingsOf } from '../proof/findings.ts';
+import { bentStrip } from '../testing/bent.ts';
 import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
 import { smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
@@ -103,6 +104,34 @@ describe('part sheets', () => {
   });
 });
 
+describe('bent plates', () => {
+  test('each has its flat pattern with sizes and marks, and the table of its bends; what is not bent has no sheet', async () => {
+    const bent = bentStrip([{ length: 60, angle: Math.PI / 2, radius: 3 }, { length: 40 }], 2, 100);
+    const model = assemblyOf([
+      { name: 'Bracket', geometry: bent },
+      { name: 'Block', geometry: box([0, 0, -40], [30, 30, -10]) },
+    ]);
+    const made = await apply('Bent plates', model);
+    const scene = sceneOf(made, model);
+    expect(sheetNames(made.document)).toEqual(['Bent plate: Bracket', 'Cut list']);
+    const sheet = scene.sheets[0]!;
+    const flat = scene.viewsOn(sheet.id).find((v) => v.laid)!;
+    const said = scene.at(flat.id).flatMap((r) => (r.type === 'dimension' ? (measured(r, scene) ?? []).map((m) => m.value) : []));
+    // Legs and the allowance by DIN 6935: r/s = 1.5, k = 0.65 + 0.5 lg 1.5 of half the thickness (from memory).
+    const length = 100 + (Math.PI / 2) * (3 + (0.65 + 0.5 * Math.log10(1.5)) * 1);
+    for (const wanted of [100, length]) expect(said.some((v) => Math.abs(v - wanted) < 1e-6)).toBe(true);
+    const notes = scene.at(flat.id).flatMap((r) => (r.type === 'note' ? [r.text] : []));
+    expect(notes).toEqual(expect.arrayContaining(['Flat pattern, 2 thick', expect.stringMatching(/^A (up|down) 90°$/)]));
+    const table = scene.at(sheet.id).find((r) => r.type === 'table')!;
+    expect(table.type === 'table' && table.rows[1]!.slice(3, 5)).toEqual(['90°', '3']);
+    // The strip of the tests has no edges of its own: only its pattern is drawn.
+    expect(must(made, model).filter((f) => f.code !== 'VIEW_EMPTY')).toEqual([]);
+    // References to edges of the pattern name the pattern: a newer model never takes them for edges of the part.
+    const edges = scene.at(flat.id).flatMap((r) => (r.type === 'dimension' ? r.of.flatMap((t) => t.edge ?? []) : []));
+    expect(edges.every((e) => e.geometry.endsWith('~laid'))).toBe(true);
+  });
+});
+
 describe('applied again', () => {
   test('what stands stays as it is, changed by hand or not, and nothing comes twice', async () => {
     const moved = { ...withParts, document: { ...withParts.document } };
@@ -185,10 +214,10 @@ describe('kept from a drawing', () => {
 
 describe('before anything is made', () => {
   test('the preview says which sheets would come, which stand, and what the model has nothing for', () => {
-    const fresh = previewRecipe(shippedRecipe('Bench set')!, machine.assembly, {});
+    const fresh = previewRecipe(shippedRecipe('Bench set')!, machine.assembly, {}, () => false);
     expect(fresh.leftOut).toEqual(['{subject}']);
     expect(fresh.sheets.map((s) => s.name)).toEqual(['Whole']);
-    const again = previewRecipe(shippedRecipe('Arrangement with part sheets')!, machine.assembly, withParts.document);
+    const again = previewRecipe(shippedRecipe('Arrangement with part sheets')!, machine.assembly, withParts.document, () => false);
     expect(again.sheets.every((s) => s.stands)).toBe(true);
   });
 

@@ -10,6 +10,7 @@ import type { Plane } from '../cut/plane-cut.ts';
 import { PLAIN_VIEW, recordsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
 import { framesFor, type Draft } from '../draft/first-drawing.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
+import { bendMark, bendRows, listedBends } from '../flat/bend-table.ts';
 import { heldRecord } from '../explode/held.ts';
 import { fitSpread } from '../explode/fit.ts';
 import { planSpread } from '../explode/plan.ts';
@@ -25,6 +26,7 @@ import { roomBeside } from '../draft/room.ts';
 import { viewBox } from '../shade/raster.ts';
 import { specOf } from '../views/view-spec.ts';
 import type { ViewResult } from '../views/compute-view.ts';
+import { viewMapOf } from '../views/view-map.ts';
 import { balloonAreaIn, proposeBalloons } from '../../elements/balloon/place/propose.ts';
 import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import { proposePartDimensions } from '../../elements/dimension/propose-part.ts';
@@ -47,7 +49,7 @@ export interface SlotReport {
   readonly why: string;
 }
 
-type ViewSlot = Extract<RecipeSlot, { readonly want: 'view' | 'section' | 'exploded view' | 'part views' | 'arrangement' }>;
+type ViewSlot = Extract<RecipeSlot, { readonly want: 'view' | 'section' | 'exploded view' | 'part views' | 'arrangement' | 'flat pattern' }>;
 interface Wanted extends Waiting {
   readonly balloons: boolean;
   readonly dimensions: boolean;
@@ -56,6 +58,16 @@ interface Wanted extends Waiting {
 
 /** Components of which an exploded view is arranged for the sheet besides being tightened. */
 const MOST_FITTED = 400;
+/** A bend table in the corner of its sheet, mm. */
+const BEND_WIDTHS_MM = [14, 14, 22, 20, 26, 24] as const;
+const TABLE_AIR_MM = 6;
+/** Where along a bend line its mark stands, and how far off it, mm. */
+const MARK_AT = 0.2;
+const MARK_OFF_MM = 1.2;
+const MARK_MM = 2.5;
+/** The name of a flat pattern stands so far off it, mm: past the first row of dimensions. */
+const NAME_OFF_MM = 24;
+const NAME_MM = 3.5;
 /** Types of records on which items and title blocks depend: a scene of one sheet has them all. */
 const COMMON = new Set(['drawing', 'ledger', 'numbers', 'property', 'row', 'thread', 'model']);
 const SIDE_NAMES: Readonly<Record<Side, string>> = { right: 'Right', left: 'Left', top: 'Top', bottom: 'Bottom' };
@@ -101,7 +113,7 @@ export class SheetMaker {
   /** Makes the sheets that one sheet of the recipe stands for. */
   async make(index: number): Promise<void> {
     const sheet = this.recipe.sheets[index]!;
-    const subjects = subjectsOf(sheet, this.assembly, this.components, this.records, this.items);
+    const subjects = subjectsOf(sheet, this.assembly, this.components, this.records, this.items, (c) => this.laid(c) !== undefined);
     if (!subjects.length) {
       const why = `The model has no ${sheet.per === 'whole' ? 'components' : sheet.per}${sheet.only ? ' that is wanted' : ''}.`;
       for (const s of sheet.slots) this.slots.push({ sheet: sheet.name, name: s.name, filled: false, why });
@@ -175,10 +187,21 @@ export class SheetMaker {
           keep({ ...slot.like, type: 'table', id: this.freshId('table', own), sheet: id });
           say(slot, true, 'As it was kept.');
           break;
-        case 'flat pattern':
-        case 'bend table':
-          say(slot, false, 'It is no bent sheet part.');
+        case 'bend table': {
+          const laid = subject.components.length === 1 ? this.laid(subject.components[0]!) : undefined;
+          if (laid)
+            keep({
+              type: 'table',
+              id: this.freshId('table', own),
+              sheet: id,
+              at: this.tablePlace(from),
+              widths: [...BEND_WIDTHS_MM],
+              rows: bendRows(listedBends(laid.bends, laid.sizeMm)),
+              head: true,
+            });
+          say(slot, laid !== undefined, laid ? (laid.bends.length === 1 ? 'One bend.' : `${laid.bends.length} bends.`) : 'It is no bent sheet part.');
           break;
+        }
         default: {
           const made = await this.viewsFor(slot, subject, id, wanted, own);
           if (typeof made === 'string') say(slot, false, made);
@@ -244,7 +267,12 @@ export class SheetMaker {
     const [first] = wanted;
     if (wanted.length === 1 && first!.balloons) return fitAlone(sheet, first!, scene, scales);
     const measured = wanted.filter((w) => w.dimensions && !w.pictorial);
-    return fitOnSheet(sheet, wanted, scene, (s) => this.dimensions(s, measured, subject), scales);
+    const said = (plain: Scene) => {
+      const notes = this.patternNotes(plain, wanted, subject);
+      const beside = notes.length ? plain.with({ ...plain.document, ...Object.fromEntries(notes.map((r) => [r.id, r])) }) : plain;
+      return [...notes, ...this.dimensions(beside, measured, subject)];
+    };
+    return fitOnSheet(sheet, wanted, scene, said, scales);
   }
 
   private dimensions(scene: Scene, wanted: readonly Wanted[], subject: Subject): DrawingDocumentRecord[] {
@@ -342,6 +370,12 @@ export class SheetMaker {
         const pictorial = [frame.toward, frame.right, frame.up].every((v) => v.every((x) => Math.abs(x) < 1 - 1e-6));
         return computed([{ view: view(slot.name, frame, more), ...besides, ...(side ? { side } : {}), ...(pictorial ? { pictorial: true as const } : {}) }]);
       }
+      case 'flat pattern': {
+        const laid = subject.components.length === 1 ? this.laid(subject.components[0]!) : undefined;
+        if (!laid) return 'It is no bent sheet part.';
+        const frame: ViewFrame = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] };
+        return computed([{ view: view(slot.name, frame, { laid: true, tangent: true }), ...besides }]);
+      }
       case 'section': {
         const { plane } = suggestSection(bodies);
         const kept =
@@ -421,6 +455,41 @@ export class SheetMaker {
     const none = { balloons: false, dimensions: false, centrelines: false };
     out.push({ view: view('Isometric', look.pictorial, { shaded: true, tangent: true }), pictorial: true, ...none });
     return out;
+  }
+
+  /** The flat pattern of a component, if it is bent from sheet. */
+  private laid(component: number) {
+    return this.features.get(this.assembly.parts[this.components[component]!.part]!.geometryKey)?.laid;
+  }
+
+  /** Upper left corner of the frame. */
+  private tablePlace(from: RecipeSheet): readonly [number, number] {
+    const { frame } = sheetGeometry(from.size ? formatByName(from.size)! : this.format, from.landscape ?? true);
+    return [frame.x + TABLE_AIR_MM, frame.y + TABLE_AIR_MM];
+  }
+
+  /** What a flat pattern is, and beside each bend line its letter, direction and angle. */
+  private patternNotes(scene: Scene, wanted: readonly Wanted[], subject: Subject): DrawingDocumentRecord[] {
+    const taken = new Set<string>();
+    return wanted.flatMap((w) => {
+      const view = w.view.laid && scene.one('view', w.view.id);
+      const laid = view && this.laid(subject.components[0]!);
+      if (!view || !laid) return [];
+      const note = (x: number, y: number, text: string, heightMm: number): DrawingDocumentRecord => {
+        const id = this.freshId('note', {}, taken);
+        taken.add(id);
+        return { type: 'note', id, view: view.id, sheet: null, at: [x - view.at[0], y - view.at[1]], text, heightMm };
+      };
+      const map = viewMapOf(view);
+      const box = rectOf(viewRect(view, w.result));
+      const marks = listedBends(laid.bends, laid.sizeMm).map((b) => {
+        // A little off the middle: that is where dimensions and holes are.
+        const [p, q] = b.line;
+        const [x, y] = map.toPaper([p[0] + (q[0] - p[0]) * MARK_AT, p[1] + (q[1] - p[1]) * MARK_AT]);
+        return note(x + MARK_OFF_MM, y - MARK_OFF_MM - MARK_MM, bendMark(b), MARK_MM);
+      });
+      return [note(box.x, box.y - NAME_OFF_MM - NAME_MM, `${view.name}, ${Math.round(laid.thicknessMm * 100) / 100} thick`, NAME_MM), ...marks];
+    });
   }
 
   private lookOf(subject: Subject) {

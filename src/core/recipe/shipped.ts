@@ -71,8 +71,8 @@ export const SHIPPED: readonly Recipe[] = [
         name: 'Bent plate: {subject}',
         per: 'bent part',
         slots: [
-          { want: 'part views', name: 'The views it needs, sizes, holes', dimensions: true },
-          { want: 'flat pattern', name: 'Flat pattern', dimensions: true },
+          { want: 'part views', name: 'The views it needs, sizes, holes', dimensions: true, centrelines: true },
+          { want: 'flat pattern', name: 'Flat pattern', dimensions: true, centrelines: true },
           { want: 'bend table', name: 'Bends' },
         ],
       },

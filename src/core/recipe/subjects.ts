@@ -17,13 +17,17 @@ export interface Subject {
 /** Shapes and names of what is bought by its name. */
 const BOUGHT = /nut|bolt|screw|washer|circlip|rivet|pin|bearing|spring|o-ring/i;
 
-/** The subjects of a sheet, in the order of their numbers; none where the model has nothing for it. */
+/**
+ * The subjects of a sheet, in the order of their numbers; none where the model has nothing for it.
+ * @param isBent whether a component is bent from sheet
+ */
 export function subjectsOf(
   sheet: RecipeSheet,
   assembly: Assembly,
   components: readonly Component[],
   document: DrawingDocument,
   items: readonly Item[],
+  isBent: (component: number) => boolean,
 ): Subject[] {
   switch (sheet.per) {
     case 'whole':
@@ -40,7 +44,12 @@ export function subjectsOf(
     case 'made part':
     case 'bent part':
       return items
-        .filter((i) => isModelled(i) && matches(i, { ...(sheet.per === 'made part' ? { source: 'made' as const } : {}), ...sheet.only }, assembly, components))
+        .filter(
+          (i) =>
+            isModelled(i) &&
+            (sheet.per === 'made part' || isBent(i.components[0]!)) &&
+            matches(i, { ...(sheet.per === 'made part' ? { source: 'made' as const } : {}), ...sheet.only }, assembly, components),
+        )
         .sort((a, b) => a.number - b.number)
         .map((item) => ({ id: item.part, name: item.values.description.text, components: item.components.slice(0, 1), item }));
   }

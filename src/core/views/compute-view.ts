@@ -1,6 +1,8 @@
 import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
+import { IDENTITY } from '../base/placement.ts';
+import { laidPart } from '../flat/flat-part.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
 import type { SolidPort } from '../cut/solid-port.ts';
@@ -61,7 +63,8 @@ export function computeView(
 ): ViewResult {
   const components = componentsOf(assembly);
   const leftOut = new Set(spec.leftOut);
-  const assembled = sceneOf(assembly, geometries).filter((b) => !leftOut.has(b.component));
+  const standing = sceneOf(assembly, geometries).filter((b) => !leftOut.has(b.component));
+  const assembled = spec.laid ? standing.flatMap(laidFlat) : standing;
   const apart = (pulls: readonly Pull[]): Body[] => movedBodies(assembled, motionsOf(pulls, components.length));
   const faint = new Set(spec.faint);
   let bodies: readonly Body[] = spec.spread ? apart(spec.spread.pulls) : assembled;
@@ -114,6 +117,12 @@ export function computeView(
     uncut,
     unhatched,
   };
+}
+
+/** A part bent from sheet in the axes of its flat pattern; of others nothing is left. */
+function laidFlat({ component, geometry: g }: Body): Body[] {
+  const laid = laidPart(g);
+  return laid ? [{ component, geometry: laid.geometry, placement: IDENTITY }] : [];
 }
 
 /** Bodies that stand elsewhere in a second position. */

@@ -41,6 +41,8 @@ export interface ViewSpec {
   readonly faint?: readonly number[];
   /** Pulls of a second position that is drawn over the first; absent: none. */
   readonly second?: { readonly pulls: readonly Pull[] };
+  /** What is shown is laid flat. */
+  readonly laid?: true;
 }
 
 /** The specification of a view record. Paths that the model does not have are passed over. */
@@ -84,6 +86,7 @@ export function specOf(record: ViewRecord, doc: DrawingDocument, components: rea
     ...(leftOut.length ? { leftOut } : {}),
     ...(faint.length ? { faint } : {}),
     ...(second?.type === 'spread' ? { second: { pulls: pullsOf(second, components).map(plainPull) } } : {}),
+    ...(view.laid ? { laid: true as const } : {}),
   };
 }
 
@@ -131,6 +134,7 @@ export function specText(spec: ViewSpec, assembly: Assembly): string {
     spec.second,
     bodies,
     spec.shaded ? colors : '',
+    ...(spec.laid ? ['laid'] : []),
   ]);
 }
 

@@ -53,7 +53,7 @@ function find(scene: Scene, view: ViewRecord, { lines }: ViewResult): AxisLine[]
   const placed: PlacedFeatures[] = [];
   const visible = new Map<number, Set<number>>();
   for (const [component, faces] of shown) {
-    const features = scene.features(component);
+    const features = scene.featuresIn(view, component);
     if (!features) continue;
     placed.push({ component, features, placement: places[component]! });
     visible.set(component, new Set([...faces].flatMap((f) => features.faceRound[f] ?? [])));
@@ -68,7 +68,7 @@ function find(scene: Scene, view: ViewRecord, { lines }: ViewResult): AxisLine[]
     return axis.on
       .filter((o) => visible.get(o.component)?.has(o.round))
       .map((o): AxisLine => {
-        const [from, to] = alongTurned(scene, places, o, axis.way) ?? [o.from, o.to];
+        const [from, to] = alongTurned(scene, view, places, o, axis.way) ?? [o.from, o.to];
         return { from: at(from), to: at(to), radius: o.radius, on: [o] };
       });
   });
@@ -77,12 +77,13 @@ function find(scene: Scene, view: ViewRecord, { lines }: ViewResult): AxisLine[]
 /** How far a turned part reaches along its axis. @returns undefined for a part in which the round surface is only a hole or a boss */
 function alongTurned(
   scene: Scene,
+  view: ViewRecord,
   places: ReturnType<Scene['placed']>,
   o: { component: number; radius: number; inward: boolean },
   way: Vec3,
 ): readonly [number, number] | undefined {
   if (o.inward) return undefined;
-  const f = scene.features(o.component)!;
+  const f = scene.featuresIn(view, o.component)!;
   const place = places[o.component]!;
   const square: Vec3 = [-way[1], way[0], 0];
   const [least, most] = edgeReach(f, place, square);

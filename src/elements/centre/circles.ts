@@ -1,5 +1,6 @@
 import type { EdgeReference } from '../../core/document/fields.ts';
 import { ARC_STRIDE, HIDDEN, LineClass } from '../../core/outline/linework.ts';
+import type { ViewRecord } from '../../core/document/records.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import type { Scene } from '../scene.ts';
 
@@ -43,14 +44,14 @@ function find({ lines }: ViewResult): Circle[] {
 }
 
 /** A circle as it is kept: it is found again in a newer model. Undefined for one that a cut made. */
-export function edgeOf(scene: Scene, circle: Circle): EdgeReference | undefined {
+export function edgeOf(scene: Scene, view: ViewRecord, circle: Circle): EdgeReference | undefined {
   if (circle.edge < 0) return undefined;
   const component = scene.components[circle.component]!;
-  return { component: component.path, geometry: scene.assembly.parts[component.part]!.geometryKey, edge: circle.edge };
+  return { component: component.path, geometry: scene.shapeIn(view, circle.component), edge: circle.edge };
 }
 
 /** Is it this circle that a reference points at? */
-export function isCircle(scene: Scene, circle: Circle, edge: EdgeReference): boolean {
+export function isCircle(scene: Scene, view: ViewRecord, circle: Circle, edge: EdgeReference): boolean {
   const component = scene.components[circle.component]!;
-  return !edge.lost && component.path === edge.component && scene.assembly.parts[component.part]!.geometryKey === edge.geometry && circle.edge === edge.edge;
+  return !edge.lost && component.path === edge.component && scene.shapeIn(view, circle.component) === edge.geometry && circle.edge === edge.edge;
 }

@@ -109,9 +109,10 @@ export function markedBy(record: CentreRecord, scene: Scene): readonly Circle[] 
   if (!result || record.of) return [];
   const circles = circlesOf(result);
   const { circle, off } = record;
-  if (circle) return circles.filter((c) => isCircle(scene, c, circle));
+  const view = scene.one('view', record.view)!;
+  if (circle) return circles.filter((c) => isCircle(scene, view, c, circle));
   const without = componentsOff(record, scene);
-  return circles.filter((c) => !without.has(c.component) && !off.some((o) => isCircle(scene, c, o)));
+  return circles.filter((c) => !without.has(c.component) && !off.some((o) => isCircle(scene, view, c, o)));
 }
 
 /** The axes seen from the side that a record marks: all but those that are off. */
@@ -120,7 +121,7 @@ export function axesMarkedBy(record: CentreRecord, view: ViewRecord, scene: Scen
   const isOff = (o: AxisLine['on'][number]) => {
     if (without.has(o.component)) return true;
     const component = scene.components[o.component]!;
-    const faces = scene.features(o.component)?.rounds[o.round]?.faces ?? [];
+    const faces = scene.featuresIn(view, o.component)?.rounds[o.round]?.faces ?? [];
     return (record.offFaces ?? []).some((f) => f.component === component.path && faces.includes(f.face));
   };
   return axisLinesOf(scene, view).filter((l) => !l.on.every(isOff));

@@ -38,13 +38,13 @@ export function circleAt(scene: Scene, view: ViewRecord, at: Vec2, grace: number
  * @returns undefined where it cannot be kept: a cut made it
  */
 export function toggleCircle(scene: Scene, view: ViewRecord, circle: Circle, id: string): Step[] | undefined {
-  const edge = edgeOf(scene, circle);
+  const edge = edgeOf(scene, view, circle);
   if (!edge) return undefined;
   const marks = marksOf(scene, view.id);
   const by = marks.filter((m) => markedBy(m, scene).includes(circle));
   if (by.length) return by.map((m): Step => (m.circle ? { op: 'drop', id: m.id } : { op: 'put', record: { ...m, off: [...m.off, edge] } }));
   const all = marks.find((m): m is CentreRecord => !m.circle);
   // It was taken off: now it is back.
-  if (all) return [{ op: 'put', record: { ...all, off: all.off.filter((o) => !isCircle(scene, circle, o)) } }];
+  if (all) return [{ op: 'put', record: { ...all, off: all.off.filter((o) => !isCircle(scene, view, circle, o)) } }];
   return [{ op: 'put', record: { type: 'centre', id, view: view.id, circle: edge, off: [] } }];
 }

@@ -1,5 +1,5 @@
 import { FACE_STRIDE, SurfaceKind } from '../../core/assembly/part-geometry.ts';
-import { applyToDirection } from '../../core/base/placement.ts';
+import { applyToDirection, IDENTITY } from '../../core/base/placement.ts';
 import { dot, vectorAt, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { axesOf, type Axis } from '../../core/features/axes.ts';
@@ -26,22 +26,46 @@ const MOST_LINES = 2;
  */
 export function proposePartDimensions(scene: Scene, views: readonly ViewRecord[], component: number, freshId: (n: number) => string): DimensionRecord[] {
   const plain = views.filter((v) => !v.off && !v.detail && !v.within && scene.result(v.id));
+  const folded = recordsOf(
+    draftsFor(
+      scene,
+      plain.filter((v) => !v.laid),
+      component,
+    ),
+    scene,
+    freshId,
+  );
+  // A flat pattern says its own sizes.
+  const laid = recordsOf(
+    draftsFor(
+      scene,
+      plain.filter((v) => v.laid),
+      component,
+    ),
+    scene,
+    (n) => freshId(folded.length + n),
+  );
+  return [...folded, ...laid];
+}
+
+function draftsFor(scene: Scene, plain: readonly ViewRecord[], component: number): Draft[] {
+  const [first] = plain;
+  if (!first) return [];
   const [uncut, cut] = [plain.filter((v) => !v.cut), plain.filter((v) => v.cut)];
-  const features = scene.features(component);
-  const placement = scene.components[component]?.placement;
+  const features = scene.featuresIn(first, component);
+  const placement = first.laid ? IDENTITY : scene.components[component]?.placement;
   const axes = features && placement ? axesOf([{ component, features, placement }]) : [];
   const told = new Set<string>();
   const bored = holes(scene, uncut, component, axes, told);
-  const rounds = diameters(scene, plain, component, axes, told);
+  const rounds = first.laid ? [] : diameters(scene, plain, component, axes, told);
   const whole = overall(scene, [...uncut, ...cut]);
-  const drafts = [
+  return [
     ...whole.filter((d) => !rounds.some((r) => r.view === d.view && isAcross(scene, d, r))),
     ...bored,
     // The outer diameter stands where the part is seen round.
     ...rounds.filter((r) => !whole.some((d) => d.kind === 'diameter' && isAcross(scene, d, r))),
     ...places(scene, [...uncut, ...cut], component),
   ];
-  return recordsOf(drafts, scene, freshId);
 }
 
 /** Does a diameter say what an overall size would say? */
@@ -65,7 +89,7 @@ function holes(scene: Scene, views: readonly ViewRecord[], component: number, ax
         const r = round(on.radius);
         if (!on.inward || on.kind !== SurfaceKind.cylinder || told.has(keyOf(axis, r))) continue;
         const rim = seen.find((c) => Math.hypot(c.x - x, c.y - y) < ONE_MM && Math.abs(c.radius - on.radius) < ONE_MM);
-        const edge = rim && edgeOf(scene, rim);
+        const edge = rim && edgeOf(scene, view, rim);
         if (!edge) continue;
         told.add(keyOf(axis, r));
         bySize.set(r, [...(bySize.get(r) ?? []), { target: { edge, at: [x, y] }, at: [x, y] }]);
@@ -144,9 +168,9 @@ function linesOf(scene: Scene, view: ViewRecord, component: number): StraightLin
 function places(scene: Scene, views: readonly ViewRecord[], component: number): Draft[] {
   const out: Draft[] = [];
   const c = scene.components[component]!;
-  const geometry = scene.assembly.parts[c.part]!.geometryKey;
   const told = new Set<string>();
   for (const view of views) {
+    const geometry = scene.shapeIn(view, component);
     const box = viewReach(scene, view);
     if (!box) continue;
     const lines = linesOf(scene, view, component);
@@ -156,13 +180,13 @@ function places(scene: Scene, views: readonly ViewRecord[], component: number): 
       const [low, high] = [box[index], box[index + 2]!];
       const found = new Map<number, Target>();
       for (const k of circles) {
-        const edge = edgeOf(scene, k);
+        const edge = edgeOf(scene, view, k);
         const value = index === 0 ? k.x : k.y;
         // What is about the middle of something round needs no place.
         if (edge && !found.has(round(value))) found.set(round(value), { edge, at: [k.x, k.y] });
       }
       for (const l of lines) {
-        if (l.index !== index || l.edge < 0 || found.has(round(l.value)) || !endsFlat(scene, component, l.edge, way)) continue;
+        if (l.index !== index || l.edge < 0 || found.has(round(l.value)) || !endsFlat(scene, view, component, l.edge, way)) continue;
         // The end that is nearer to where the dimension will stand.
         const at: Vec2 = index === 0 ? [l.value, l.low] : [l.low, l.value];
         found.set(round(l.value), { edge: { component: c.path, geometry, edge: l.edge }, at });
@@ -185,9 +209,9 @@ function places(scene: Scene, views: readonly ViewRecord[], component: number): 
 }
 
 /** Does a flat face square to a direction end at an edge? What only a rounding or a slope ends at is no step. */
-function endsFlat(scene: Scene, component: number, edge: number, way: Vec3): boolean {
-  const f = scene.features(component);
-  const placement = scene.components[component]!.placement;
+function endsFlat(scene: Scene, view: ViewRecord, component: number, edge: number, way: Vec3): boolean {
+  const f = scene.featuresIn(view, component);
+  const placement = view.laid ? IDENTITY : scene.components[component]!.placement;
   if (!f) return false;
   return [0, 1].some((k) => {
     const face = f.edgeFaces[2 * edge + k]!;

@@ -126,7 +126,7 @@ function roundWhole(scene: Scene, view: ViewRecord): Target | undefined {
   const [x, y, r] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2, (box[2] - box[0]) / 2];
   if (Math.abs(box[3] - box[1] - 2 * r) > ONE_MM) return undefined;
   const rim = circlesOf(scene.result(view.id)!).find((c) => c.edge >= 0 && Math.abs(c.radius - r) < ONE_MM && Math.hypot(c.x - x, c.y - y) < ONE_MM);
-  const edge = rim && edgeOf(scene, rim);
+  const edge = rim && edgeOf(scene, view, rim);
   return edge && { edge, at: [rim.x, rim.y] };
 }
 

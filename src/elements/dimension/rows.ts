@@ -11,7 +11,7 @@ const MOST_ROWS = 6;
 /** Air between texts of one row, and between a dimension and what stands beside, mm. */
 const AIR_MM = 2;
 /** Distances from the rim at which the value of a circle is tried, mm, and directions, degrees. */
-const REACHES = [8, 12, 17, 23, 30] as const;
+const REACHES = [8, 12, 17, 23, 30, 40, 55, 75] as const;
 const TURNS = [45, 135, 60, 120, 30, 150, -45, -135, -60, -120, -30, -150] as const;
 
 type Side = NonNullable<DimensionRecord['side']>;

@@ -1,5 +1,6 @@
 import { numberText } from '../../core/ledger/items.ts';
 import { decimalText, valueParts, plainText, wholeStyle } from '../../core/dimension/value.ts';
+import type { PartFeatures } from '../../core/features/part-features.ts';
 import { holeAt } from '../../core/features/holes.ts';
 import { scaleText } from '../../core/sheet/formats.ts';
 import type { Thread } from '../../core/thread/threads-of.ts';
@@ -85,9 +86,13 @@ function ofTarget(field: Field, t: Target | undefined, scene: Scene): string | u
   }
 }
 
+/** What is measured on the shape that a target is on: the part, or its flat pattern. */
+const featuresAt = (t: Target, component: number, scene: Scene): PartFeatures | undefined =>
+  scene.featuresOfShape(component, (t.face ?? t.edge)?.geometry ?? '');
+
 /** Rounds that a target is on: the face itself, or those beside the edge. */
 function roundsAt(t: Target, component: number, scene: Scene): number[] {
-  const f = scene.features(component);
+  const f = featuresAt(t, component, scene);
   if (!f) return [];
   const faces = t.face ? [t.face.face] : t.edge ? [f.edgeFaces[t.edge.edge * 2]!, f.edgeFaces[t.edge.edge * 2 + 1]!] : [];
   return [...new Set(faces.flatMap((face) => (face >= 0 && f.faceRound[face]! >= 0 ? [f.faceRound[face]!] : [])))];
@@ -100,7 +105,7 @@ function threadNear(t: Target, component: number, scene: Scene): Thread | undefi
 
 /** `4× Ø9 ⌴ Ø15 ↧9`, `2× M8 ↧20`, `Ø9 ⌵ Ø16 × 90°` (signs of ISO 129-1 and ASME Y14.5). @param counted with how many there are */
 export function holeText(t: Target, component: number, scene: Scene, counted = true): string | undefined {
-  const f = scene.features(component);
+  const f = featuresAt(t, component, scene);
   if (!f) return undefined;
   const holes = roundsAt(t, component, scene).flatMap((r) => holeAt(f, r) ?? []);
   const [hole] = holes;
@@ -115,13 +120,12 @@ export function holeText(t: Target, component: number, scene: Scene, counted = t
     ...(c ? [`⌴ Ø${length(c.diameterMm)} ↧${length(c.depthMm)}`] : []),
     ...(s ? [`⌵ Ø${length(s.diameterMm)} × ${Math.round((s.angle * 180) / Math.PI)}°`] : []),
   ];
-  const count = counted ? equalHoles(component, hole.bore, scene) : 1;
+  const count = counted ? equalHoles(f, hole.bore) : 1;
   return `${count > 1 ? `${count}× ` : ''}${words.join(' ')}`;
 }
 
 /** How many holes of a component are like one, the same way round. */
-function equalHoles(component: number, bore: number, scene: Scene): number {
-  const f = scene.features(component)!;
+function equalHoles(f: PartFeatures, bore: number): number {
   const like = f.rounds[bore]!;
   return f.rounds.filter(
     (r) =>

@@ -29,14 +29,14 @@ export function holesIn(scene: Scene, view: ViewRecord): SeenHole[] {
   const found: Omit<SeenHole, 'label'>[] = [];
   for (const c of circlesOf(result)) {
     const component = scene.components[c.component]!;
-    const f = scene.features(c.component);
+    const f = scene.featuresIn(view, c.component);
     if (!f || c.edge < 0) continue;
     const rounds = [f.edgeFaces[c.edge * 2]!, f.edgeFaces[c.edge * 2 + 1]!].flatMap((face) =>
       face >= 0 && f.faceRound[face]! >= 0 ? [f.faceRound[face]!] : [],
     );
     const hole = rounds.flatMap((r) => holeAt(f, r) ?? [])[0];
     if (!hole || found.some((o) => Math.hypot(o.x - c.x, o.y - c.y) < ONE_MM)) continue;
-    const geometry = scene.assembly.parts[component.part]!.geometryKey;
+    const geometry = scene.shapeIn(view, c.component);
     const target: Target = { edge: { component: component.path, geometry, edge: c.edge }, at: [c.x, c.y] };
     const says = holeText(target, c.component, scene, false);
     if (says !== undefined) found.push({ x: c.x, y: c.y, radius: c.radius, says, target });

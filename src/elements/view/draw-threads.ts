@@ -24,6 +24,7 @@ const STEP_MM = 0.4;
  * a wide line where the thread ends; in sections the hatching goes on to the crest, and a screw covers the thread it is in.
  */
 export function drawThreads(view: ViewRecord, scene: Scene, result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
+  if (view.laid) return [];
   const shown = new Set(result.lines.component);
   const places = scene.placed(view);
   const cut = cutFaces(result);

@@ -62,6 +62,8 @@ export const viewRecord = z
     flat: z.boolean().exactOptional(),
     /** Shaded with a colour for each item; absent: as in the model. */
     colorByItem: z.boolean().exactOptional(),
+    /** The one component that it shows is laid flat: a part bent from sheet. Its axes are those of the pattern. */
+    laid: z.literal(true).exactOptional(),
     /** Lines of one component closer than this on paper thin out, mm; absent: none do. */
     thinMm: z.number().min(0).max(10).exactOptional(),
     label: z.boolean(),

@@ -1,5 +1,7 @@
 import { asc, eq, sql } from 'drizzle-orm';
 import { changesBetween } from '../../core/document/between.ts';
+import { componentsOf } from '../../core/assembly/components.ts';
+import { unpackFeatures } from '../../core/features/part-features.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import { recipeFrom } from '../../core/recipe/keep.ts';
 import { previewRecipe } from '../../core/recipe/preview.ts';
@@ -13,7 +15,7 @@ import { recipe } from '../database/schema.ts';
 import { runDraft } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
 import { appendEdit } from './edits.ts';
-import { storeFeatures } from './features.ts';
+import { loadFeatures, storeFeatures } from './features.ts';
 import { loadGeometries } from './geometries.ts';
 import { storeResults } from './views.ts';
 
@@ -80,7 +82,13 @@ export async function keepDrawingAsRecipe(jobId: string, name: string, words: st
 /** Which sheets a recipe would make of a job. @throws QuarryError NOT_FOUND */
 export async function recipePreview(jobId: string, name: string) {
   const [{ document, assembly }, wanted] = await Promise.all([loadDrawing(jobId), recipeByName(name)]);
-  return previewRecipe(wanted, assembly, document);
+  const features = new Map(await loadFeatures(assembly));
+  const components = componentsOf(assembly);
+  const isBent = (c: number): boolean => {
+    const packed = features.get(assembly.parts[components[c]!.part]!.geometryKey);
+    return packed !== undefined && unpackFeatures(packed)?.laid !== undefined;
+  };
+  return previewRecipe(wanted, assembly, document, isBent);
 }
 
 /**

@@ -28,7 +28,7 @@ export const dimensions: Rule = {
       // The sheet of a part says its sizes whatever the arrangement says of them.
       const of = scene.one('sheet', view.sheet)?.part ?? '';
       const measured = keysOf(d, scene).join('; ');
-      const key = `${of} ${d.kind === 'diameter' ? d.text?.before : ''} ${measured}`;
+      const key = `${of} ${view.laid ? 'flat ' : ''}${d.kind === 'diameter' ? d.text?.before : ''} ${measured}`;
       if (measured && first.has(key))
         out.push({
           code: 'DIMENSION_TWICE',
