@@ -1,4 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { AS1, as1Job, drawnJob, dropFile, errorsOn, kept } from './helpers';
 
@@ -57,4 +60,17 @@ test('what a model has nothing for is left out, and said', async ({ page }) => {
     .getByRole('button', { name: /^Bench set/ })
     .click();
   await expect(dialog(page).getByRole('region', { name: 'Sheets that would come' })).toContainText('rod-assembly');
+});
+
+test('the worked example of the HTTP interface: drop, recipe, wait, PDF, list and findings', async ({ page, baseURL }) => {
+  const out = mkdtempSync(join(tmpdir(), 'q-draw-'));
+  const run = spawnSync('node', ['docs/examples/draw.mjs', baseURL!, AS1, 'Bent plates', out], { encoding: 'utf8', timeout: 90_000 });
+  expect(run.stderr).toBe('');
+  expect(run.stdout).toContain('Left out: Bent plate: {subject}');
+  expect(readFileSync(join(out, 'drawing.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
+  expect(readFileSync(join(out, 'parts-list.csv'), 'utf8')).toContain('l-bracket');
+  expect(Array.isArray(JSON.parse(readFileSync(join(out, 'findings.json'), 'utf8')))).toBe(true);
+  // The page to be read says the same as the description.
+  await page.goto('/api-reference');
+  await expect(page.getByText('Makes the sheets of a recipe.')).toBeVisible();
 });

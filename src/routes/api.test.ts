@@ -832,6 +832,50 @@ describe('live', () => {
   });
 });
 
+describe('the interface for programs', () => {
+  test('items and findings are given as JSON', async () => {
+    const id = await readyJob();
+    const items = (await answer('GET', `/api/jobs/${id}/files/items.json`))[1] as unknown as {
+      number: string;
+      part: string;
+      quantity: number;
+      properties: Record<string, string>;
+    }[];
+    expect(items).toHaveLength(7);
+    expect(items[0]).toMatchObject({ number: '1', part: 'Plate', quantity: 1, properties: { drawingNumber: 'P-1', material: 'S355' } });
+    const findings = (await answer('GET', `/api/jobs/${id}/files/findings.json`))[1] as unknown as { code: string; severity: string; text: string }[];
+    expect(findings.some((f) => f.code === 'TITLE_GAP' && f.text.length > 10)).toBe(true);
+    expect(findings.filter((f) => f.severity === 'must')).toEqual([]);
+  });
+
+  test('its description names every address with every method, and only those', async () => {
+    const said = (await answer('GET', '/api/openapi.json'))[1] as {
+      openapi: string;
+      paths: Record<string, Record<string, { summary: string; requestBody?: unknown }>>;
+    };
+    expect(said.openapi).toBe('3.1.0');
+    const described = Object.entries(said.paths).flatMap(([path, methods]) => Object.keys(methods).map((m) => `${m.toUpperCase()} ${path}`));
+    const there: string[] = [];
+    for (const [file, load] of Object.entries(routes)) {
+      const path = `/${file.slice(2, -'/+server.ts'.length)}`.replace(/\[(\w+)\]/g, '{$1}');
+      for (const method of Object.keys((await load()) as object)) if (/^(GET|POST|PUT|DELETE|PATCH)$/.test(method)) there.push(`${method} ${path}`);
+    }
+    expect(described.sort()).toEqual(there.sort());
+  });
+
+  test('what is sent is described by the schema it is checked by', async () => {
+    const { paths } = (await answer('GET', '/api/openapi.json'))[1] as {
+      paths: Record<
+        string,
+        Record<string, { requestBody: { content: Record<string, { schema: { properties: Record<string, unknown>; required: string[] } }> } }>
+      >;
+    };
+    const { schema } = paths['/api/jobs/{id}/recipe']!['post']!.requestBody.content['application/json']!;
+    expect(Object.keys(schema.properties).sort()).toEqual(['recipe', 'token', 'version']);
+    expect(schema.required.sort()).toEqual(['recipe', 'version']);
+  });
+});
+
 test('every route was asked, by every method it knows', async () => {
   const known: string[] = [];
   for (const [file, load] of Object.entries(routes))

@@ -22,4 +22,5 @@ export * from './services/uploads.ts';
 export * from './services/view-requests.ts';
 export * from './services/views.ts';
 export * from './validation.ts';
+export { apiDescription, OPERATIONS } from './api-description.ts';
 export { startWork, type WorkHandle } from './queue/runner.ts';

@@ -235,7 +235,7 @@ export interface DifferenceTask {
 
 export interface ExportTask {
   readonly type: 'export';
-  readonly kind: 'pdf' | 'svg' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx';
+  readonly kind: 'pdf' | 'svg' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx' | 'items.json' | 'findings.json';
   /** Which parts list; absent: the first. */
   readonly list?: string;
   readonly assembly: Assembly;

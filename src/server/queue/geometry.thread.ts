@@ -16,7 +16,8 @@ import { propertiesTable } from '../../core/ledger/exchange.ts';
 import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
 import { applyRecipe } from '../../core/recipe/apply.ts';
 import { SHIPPED } from '../../core/recipe/shipped.ts';
-import { itemsOf } from '../../core/ledger/items.ts';
+import { itemsOf, numberText, type Item } from '../../core/ledger/items.ts';
+import { findingsOf } from '../../core/proof/findings.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';
 import { composeSheet } from '../../elements/compose.ts';
@@ -278,6 +279,17 @@ async function measure(task: MeasureTask): Promise<MeasureResult> {
   return { size, guess: { unitMm: guessUnitMm(size.z), up: trees[0]?.up ?? 'z' } };
 }
 
+/** An item with the texts of its properties, as programs want it. */
+const itemAsJson = (i: Item) => ({
+  number: numberText(i),
+  part: i.part,
+  quantity: i.quantity,
+  massKg: i.massKg ?? null,
+  properties: Object.fromEntries(Object.entries(i.values).map(([key, v]) => [key, v.text])),
+  own: i.own,
+  gaps: i.gaps,
+});
+
 async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   const { assembly } = task;
   const document: DrawingDocument = task.document;
@@ -298,6 +310,8 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
     const table = listAsTable(scene, task.list);
     return [task.kind === 'parts-list.csv' ? text(writeCsv(table)) : await writeXlsx('Parts list', table)];
   }
+  if (task.kind === 'items.json') return [text(JSON.stringify(scene.items.map(itemAsJson)))];
+  if (task.kind === 'findings.json') return [text(JSON.stringify(findingsOf(scene)))];
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);

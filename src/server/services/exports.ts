@@ -25,7 +25,7 @@ export interface ExportedFile {
 }
 
 /**
- * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
@@ -45,7 +45,12 @@ export async function exportFile(
   const kind =
     name === 'drawing.pdf'
       ? 'pdf'
-      : name === 'parts-list.csv' || name === 'parts-list.xlsx' || name === 'properties.csv' || name === 'properties.xlsx'
+      : name === 'parts-list.csv' ||
+          name === 'parts-list.xlsx' ||
+          name === 'properties.csv' ||
+          name === 'properties.xlsx' ||
+          name === 'items.json' ||
+          name === 'findings.json'
         ? name
         : sheet
           ? 'svg'
@@ -53,7 +58,7 @@ export async function exportFile(
   if (!kind || (sheet && Number(sheet[1]) > sheetsOf(document).length) || (sheet && Number(sheet[1]) < 1))
     throw new QuarryError('NOT_FOUND', { what: `“${name}”` });
   const results: [string, Uint8Array][] = [];
-  const drawn = kind === 'pdf' || kind === 'svg';
+  const drawn = kind === 'pdf' || kind === 'svg' || kind === 'findings.json';
   const lists = recordsOf(document, 'list');
   const list = kind.startsWith('parts-list') ? (lists.find((l) => l.id === which.list) ?? lists[0]) : undefined;
   // A list of what one view shows needs that view.
@@ -72,6 +77,8 @@ export async function exportFile(
     svg: 'image/svg+xml',
     'properties.csv': CSV,
     'properties.xlsx': XLSX,
+    'items.json': 'application/json',
+    'findings.json': 'application/json',
   }[kind];
   return { name, type, data: files[sheet ? Number(sheet[1]) - 1 : 0]! };
 }
