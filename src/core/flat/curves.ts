@@ -59,11 +59,25 @@ export function piecesOf(points: readonly Vec2[]): OutlinePiece[] {
       out.push({ kind: 'arc', from: i, to: j + 1, centre: c.centre, radius: c.radius, left: c.left, whole: false });
       i = j + 1;
     } else {
-      out.push({ kind: 'line', from: i, to: i + 1 });
+      const before = out.at(-1);
+      if (before?.kind === 'line' && isStraight(at(before.from), at(i), at(i + 1))) out[out.length - 1] = { ...before, to: i + 1 };
+      else out.push({ kind: 'line', from: i, to: i + 1 });
       i++;
     }
   }
+  // The outline may begin in the middle of a line.
+  const [first, last] = [out[0]!, out.at(-1)!];
+  if (out.length > 1 && first.kind === 'line' && last.kind === 'line' && isStraight(at(last.from), at(first.from), at(first.to))) {
+    out.pop();
+    out[0] = { kind: 'line', from: last.from, to: first.to + n };
+    out.push(out.shift()!);
+  }
   return out;
+}
+
+function isStraight(a: Vec2, b: Vec2, c: Vec2): boolean {
+  const [ux, uy, vx, vy] = [b[0] - a[0], b[1] - a[1], c[0] - b[0], c[1] - b[1]];
+  return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy)) < LEAST_TURN;
 }
 
 interface Circle {

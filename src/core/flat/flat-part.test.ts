@@ -25,6 +25,21 @@ describe('lines and arcs of an outline', () => {
     expect(arcs[0]!.centre[0]).toBeCloseTo(80, 6);
   });
 
+  test('points along a straight edge make no more lines of it, also where the outline begins', () => {
+    const pieces = piecesOf([
+      [50, 0],
+      [75, 0],
+      [100, 0],
+      [100, 60],
+      [60, 60],
+      [0, 60],
+      [0, 0],
+      [25, 0],
+    ]);
+    expect(pieces.map((p) => p.kind)).toEqual(['line', 'line', 'line', 'line']);
+    expect(pieces.reduce((s, p) => s + p.to - p.from, 0)).toBe(8);
+  });
+
   test('a hole is one arc, whole, and a recess', () => {
     const [first, ...rest] = onCircle(5, 7, 4, 360, 0, 24);
     expect(piecesOf(rest).map((p) => ({ ...p, centre: undefined, radius: undefined }))).toMatchObject([{ kind: 'arc', whole: true, left: false }]);

@@ -65,8 +65,9 @@ export const SHIPPED: readonly Recipe[] = [
   {
     format: RECIPE_FORMAT,
     name: 'Bent plates',
-    words: 'A sheet for each part bent from plate: its views, its flat pattern with the bend lines, and the table of bends; then a cut list.',
+    words: 'The arrangement, a sheet for each part bent from plate with its flat pattern, bend lines and table of bends, and a cut list.',
     sheets: [
+      ...arrangement,
       {
         name: 'Bent plate: {subject}',
         per: 'bent part',

@@ -50,6 +50,8 @@
     drawing.edit('Remove the row', [{ op: 'drop', id: item.part }, ...(words ? [{ op: 'drop' as const, id: words.id }] : [])]);
     drawing.select({ kind: 'none' });
   }
+  /** Sheets that are of this part alone. */
+  const sheetsOfIt = $derived(drawing.sheets.filter((s) => s.part === item.part && s.id !== drawing.sheetId));
   const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
 </script>
 
@@ -60,6 +62,9 @@
     : `${massText(item.massKg, drawing.scene.ledger.massUnit)} each`}"
 />
 <p class="origin">{item.massOrigin}</p>
+{#each sheetsOfIt as sheet (sheet.id)}
+  <p class="q-row"><button class="q-button" onclick={() => (drawing.sheetId = sheet.id)}>Its own sheet: {sheetNumber(sheet.id)}</button></p>
+{/each}
 {#if own}
   <TextField label="Quantity, as it is written" value={own.quantity} onchange={(v) => putRow('Quantity', { ...own, quantity: v.trim().slice(0, 30) })} />
   <Toggle

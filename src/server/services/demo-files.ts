@@ -11,3 +11,5 @@ function demoFile(name: string): ImportedFile | undefined {
 /** The demo's assembly, and the newer model of it; undefined where the demo is not installed. */
 export const demoAssembly = () => demoFile('sw-40-rev1.step');
 export const demoRevision = () => demoFile('sw-40-rev2.step');
+/** A second, small one: of bent plate. */
+export const demoBracket = () => demoFile('gb-7.step');
