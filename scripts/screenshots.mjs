@@ -35,6 +35,18 @@ for (const scheme of ['light', 'dark']) {
     await page.mouse.move(b.x + 0.83 * b.width, b.y + 0.33 * b.height);
     await page.waitForTimeout(400);
     await page.screenshot({ path: join(out, 'views.png') });
+    // What a recipe would make.
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Recipes' }).click();
+    await page.waitForTimeout(1200);
+    await page.screenshot({ path: join(out, 'recipes.png') });
+    // The sheet of a bent part, with its flat pattern dimensioned: the small demo was drawn by a recipe.
+    const bracket = jobs.find((j) => j.title === 'Gauge bracket');
+    await page.goto(`${address}/jobs/${bracket.id}/sheets`);
+    await page.getByRole('button', { name: /^Sheet 4/ }).click();
+    await page.locator('[data-role=dimension]').first().waitFor();
+    await page.waitForTimeout(800);
+    await page.screenshot({ path: join(out, 'bent-plate.png') });
     // A dimension about to be placed: from the crank's grip to the drum's shaft.
     await page.keyboard.press('Escape');
     await page.goto(`${address}/jobs/${demo.id}/sheets`);
