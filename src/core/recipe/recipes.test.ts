@@ -4,7 +4,7 @@ import { anyRecord } from '../document/schemas.ts';
 import { featuresSource } from '../features/part-features.ts';
 import { findingsOf } from '../proof/findings.ts';
 import { bentStrip } from '../testing/bent.ts';
-import { assemblyOf, box, cylinder, joined } from '../testing/shapes.ts';
+import { assemblyOf, box, cylinder, joined, prism } from '../testing/shapes.ts';
 import { smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
 import { composeSheet } from '../../elements/compose.ts';
@@ -79,6 +79,38 @@ describe('part sheets', () => {
     );
     // 20 × 15 × 62.
     expect(values.sort((a, b) => a - b)).toEqual([15, 20, 62]);
+  });
+
+  test('mirror images share a sheet, which says so', async () => {
+    // An L with one hole off its middle, and its mirror image.
+    const l = (k: 1 | -1) => {
+      const outline = [
+        [0, 0],
+        [60, 0],
+        [60, 10],
+        [10, 10],
+        [10, 40],
+        [0, 40],
+      ].map(([x, y]) => [k * x!, y!] as const);
+      return prism([k > 0 ? outline : [...outline].reverse()], 20);
+    };
+    const skew = (k: 1 | -1) => joined([l(k)], [box([Math.min(0, 8 * k), 0, 20], [Math.max(0, 8 * k), 5, 26])]);
+    const model = assemblyOf([
+      { name: 'Rest left', geometry: skew(1) },
+      { name: 'Rest right', geometry: skew(-1), at: [200, 0, 0] },
+    ]);
+    const made = await apply('Arrangement with part sheets', model);
+    expect(sheetNames(made.document).filter((n) => n.startsWith('Part: '))).toEqual(['Part: Rest left']);
+    expect(made.slots.at(-1)).toMatchObject({ sheet: 'Part: Rest right', filled: true, why: 'On the sheet of Rest left, opposite hand.' });
+    const note = recordsOf(made.document, 'note')[0]!;
+    expect(note.text).toBe('As drawn: 1 Rest left\nOpposite hand: 2 Rest right');
+    expect(must(made, model)).toEqual([]);
+  });
+
+  test('an assembly of one part has its sheet already', async () => {
+    const made = await apply('Arrangement with part sheets', assemblyOf([{ name: 'Alone', geometry: box([0, 0, 0], [30, 20, 10]) }]));
+    expect(sheetNames(made.document)).toEqual(['Part']);
+    expect(made.slots.at(-1)!.why).toBe('The arrangement is the sheet of this one part.');
   });
 
   test('a turned pin says its diameters once and its lengths; a bored ring is cut', async () => {

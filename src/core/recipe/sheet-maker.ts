@@ -16,7 +16,8 @@ import { fitSpread } from '../explode/fit.ts';
 import { planSpread } from '../explode/plan.ts';
 import { pullRecord } from '../explode/records.ts';
 import { featuresOf, featuresSource } from '../features/part-features.ts';
-import { itemsOf, type Item } from '../ledger/items.ts';
+import { itemsOf, numberText, type Item } from '../ledger/items.ts';
+import { sameMeasures, shapeTeller } from '../revision/same-shape.ts';
 import { listColumnsFor } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
@@ -119,11 +120,26 @@ export class SheetMaker {
       for (const s of sheet.slots) this.slots.push({ sheet: sheet.name, name: s.name, filled: false, why });
       return;
     }
+    if (sheet.per === 'made part' && this.components.length === 1 && this.records['view:front']) {
+      for (const s of sheet.slots)
+        this.slots.push({ sheet: nameOf(sheet, subjects[0]!), name: s.name, filled: true, why: 'The arrangement is the sheet of this one part.' });
+      return;
+    }
+    const opposite = sheet.per === 'made part' ? this.opposites(subjects) : new Map<Subject, Subject>();
     for (const subject of subjects) {
+      const drawn = opposite.get(subject);
+      if (drawn) {
+        for (const s of sheet.slots)
+          this.slots.push({ sheet: nameOf(sheet, subject), name: s.name, filled: true, why: `On the sheet of ${drawn.name}, opposite hand.` });
+        continue;
+      }
       checkCancel(this.options.cancel);
       const name = nameOf(sheet, subject);
       if (this.standing(index, subject)) for (const s of sheet.slots) this.slots.push({ sheet: name, name: s.name, filled: true, why: 'It stands already.' });
-      else await this.fill(sheet, index, subject, name);
+      else {
+        const mirrored = [...opposite].flatMap(([other, as]) => (as === subject ? [other] : []));
+        await this.fill(sheet, index, subject, name, mirrored);
+      }
       this.options.onProgress?.(++this.done, Math.max(this.done, subjects.length), name);
     }
   }
@@ -152,12 +168,28 @@ export class SheetMaker {
     }
   }
 
+  /** Parts that are mirror images of an earlier one: they share its sheet. */
+  private opposites(subjects: readonly Subject[]): Map<Subject, Subject> {
+    const tell = shapeTeller(this.geometries);
+    const partOf = (s: Subject) => this.assembly.parts[this.components[s.components[0]!]!.part]!;
+    const out = new Map<Subject, Subject>();
+    subjects.forEach((s, i) => {
+      const drawn = subjects.slice(0, i).find((o) => {
+        if (out.has(o) || !sameMeasures(partOf(o), partOf(s))) return false;
+        const verdict = tell(partOf(o), partOf(s));
+        return !verdict.same && verdict.mirrored;
+      });
+      if (drawn) out.set(s, drawn);
+    });
+    return out;
+  }
+
   /** Was it made before? */
   private standing(index: number, subject: Subject): boolean {
     return recordsOf(this.records, 'sheet').some((s) => s.from?.recipe === this.recipe.name && s.from.sheet === index && s.from.of === subject.id);
   }
 
-  private async fill(from: RecipeSheet, index: number, subject: Subject, name: string): Promise<void> {
+  private async fill(from: RecipeSheet, index: number, subject: Subject, name: string, mirrored: readonly Subject[]): Promise<void> {
     const id = this.freshId('sheet');
     const order = Math.max(0, ...recordsOf(this.records, 'sheet').map((s) => s.order)) + 1;
     const said: SlotReport[] = [];
@@ -165,6 +197,11 @@ export class SheetMaker {
     const wanted: Wanted[] = [];
     const own: Record<string, DrawingDocumentRecord> = {};
     const keep = (r: DrawingDocumentRecord) => (own[r.id] = r);
+    if (mirrored.length) {
+      const said = (s: Subject) => `${s.item ? numberText(s.item) : ''} ${s.name}`.trim();
+      const text = `As drawn: ${said(subject)}\nOpposite hand: ${mirrored.map(said).join(', ')}`;
+      keep({ type: 'note', id: this.freshId('note', own), view: null, sheet: id, at: this.tablePlace(from), text });
+    }
     for (const slot of from.slots) {
       switch (slot.want) {
         case 'list': {

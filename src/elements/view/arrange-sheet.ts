@@ -13,7 +13,7 @@ const LEAST_MM = 15;
 
 /**
  * The steps that spread the views of a sheet over its free room: balanced, at least 15 mm apart, neighbours in line with
- * their parent, all with their balloons and labels. Title block, lists and tables stay.
+ * their parent, all with their balloons and labels. Title block, lists, tables and notes of the sheet stay.
  * @param fixed ids of views that stay where they are
  * @returns undefined when there is no room for that
  */
@@ -22,7 +22,11 @@ export function arrangeSheet(scene: Scene, sheet: string, fixed: ReadonlySet<str
   const views = scene.viewsOn(sheet).filter((v) => !v.off);
   const here = new Set(views.map((v) => v.id));
   const footprints = new Map(views.map((v) => [v.id, footprintOf(v, picture.groups, scene)]));
-  const obstacles = picture.groups.filter((g) => g.role === 'title' || g.role === 'list' || g.role === 'table').map((g) => rectOf(g.box));
+  const stands = (g: Drawn): boolean => {
+    const r = scene.document[g.id];
+    return g.role === 'title' || g.role === 'list' || g.role === 'table' || (r?.type === 'note' && r.view === null);
+  };
+  const obstacles = picture.groups.filter(stands).map((g) => rectOf(g.box));
   const families: Family[] = [];
   // By their root, also when that is hidden or stands elsewhere: what is in line stays together.
   for (const root of new Set(views.map((v) => rootOf(scene.document, v).id))) {
