@@ -211,7 +211,13 @@ describe('what is wrong is named by its place', () => {
     expect(check(takeRequest, { version: 1 })).toEqual({ version: 1, decisions: [], reuseNumbers: false, accepted: [] });
     expect(check(decisionsRequest, {})).toEqual({ decisions: [] });
     expect(check(uploadOptions, {})).toEqual({ standard: 'iso', sheet: null, recipe: null, up: 'z' });
-    expect(check(uploadOptions, { standard: 'asme', sheet: 'B', unitMm: '25.4', up: 'y' })).toEqual({ standard: 'asme', sheet: 'B', recipe: null, unitMm: 25.4, up: 'y' });
+    expect(check(uploadOptions, { standard: 'asme', sheet: 'B', unitMm: '25.4', up: 'y' })).toEqual({
+      standard: 'asme',
+      sheet: 'B',
+      recipe: null,
+      unitMm: 25.4,
+      up: 'y',
+    });
     expect([wrong(uploadOptions, { sheet: 'A9' }), wrong(uploadOptions, { unitMm: '0' }), wrong(uploadOptions, { up: 'x' })]).toEqual([
       'sheet',
       'unitMm',
