@@ -1,5 +1,6 @@
 import { faceAreas } from '../assembly/face-areas.ts';
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
+import { withinTurn } from '../base/angle.ts';
 import { anyPerpendicular, cross, dot, normalize, scale, subtract, vectorAt, type Vec2, type Vec3 } from '../base/vector.ts';
 import { leastRectangleAround } from '../stock/least-box.ts';
 
@@ -44,6 +45,8 @@ export function neutralFibre(radiusMm: number, thicknessMm: number): number {
 const SAME = 0.01;
 /** So many of the largest faces are tried as the side that is looked at: of a narrow strip its edges are larger. */
 const MOST_TRIED = 10;
+/** Rolled sheet is thin: its inner radius is so many times its thickness at least. What is thicker was turned or milled. */
+const ROLLED = 3;
 /** The volume of what was unfolded may differ from the part's by this share: countersinks, rounded edges. */
 const VOLUME_OFF = 0.02;
 
@@ -56,8 +59,7 @@ export function unfold(g: PartGeometry, k?: number): Unfolded {
   if (!g.closed || !(g.volumeMm3 > 0)) return { why: 'Its surface is open.' };
   const faces = readFaces(g);
   const planes = faces.filter((f) => f.kind === SurfaceKind.plane).sort((a, b) => b.area - a.area);
-  if (!planes.length) return { why: 'It has no flat side.' };
-  let why = 'It has no bends.';
+  let why = planes.length ? 'It has no bends.' : 'It has no flat side.';
   // The sides of the largest face: the other one is behind it, as far as the sheet is thick.
   for (const top of planes.slice(0, MOST_TRIED)) {
     const depths = planes
@@ -72,6 +74,22 @@ export function unfold(g: PartGeometry, k?: number): Unfolded {
       if (found.why !== 'It has no bends.') why = found.why;
       if (i >= 5) break;
     }
+  }
+  // Rolled, without a flat side: from the largest of its round faces.
+  const rounds = faces.filter((f) => f.kind === SurfaceKind.cylinder && f.radius > 0).sort((a, b) => b.area - a.area);
+  for (const outer of rounds.slice(0, MOST_TRIED)) {
+    const inner = faces.find(
+      (f) =>
+        f.kind === SurfaceKind.cylinder &&
+        f.radius < 0 &&
+        -f.radius < outer.radius &&
+        -f.radius >= ROLLED * (outer.radius + f.radius) &&
+        Math.abs(dot(f.way, outer.way)) > 1 - 1e-9 &&
+        offAxis(outer, f.at) < SAME * (outer.radius + f.radius),
+    );
+    if (!inner) continue;
+    const found = new Unfolding(g, faces, outer, outer.radius + inner.radius, k).run();
+    if ('flat' in found) return found;
   }
   return { why };
 }
@@ -124,7 +142,9 @@ class Unfolding {
     const { top, g, t } = this;
     const e1 = normalize(anyPerpendicular(top.way));
     const e2 = cross(top.way, e1);
-    this.laid.set(top.index, planeMap(top.at, e1, e2, [0, 0], [1, 0], [0, 1]));
+    const first = top.kind === SurfaceKind.cylinder ? this.rolledOut(top) : planeMap(top.at, e1, e2, [0, 0], [1, 0], [0, 1]);
+    if (!first) return { why: 'It closes upon itself: there is no seam at which it could be laid flat.' };
+    this.laid.set(top.index, first);
     const queue = [top.index];
     for (let f = queue.shift(); f !== undefined; f = queue.shift()) {
       const face = this.faces[f]!;
@@ -164,6 +184,55 @@ class Unfolding {
       return planeMap(q, from.way, scale(cross(from.way, radial), bend.sense), before.map(q), bend.u, bend.w);
     }
     return undefined;
+  }
+
+  /** The outer side of something rolled, from the one side of its opening to the other; undefined where it has none. */
+  private rolledOut(c: Face): Laid | undefined {
+    const e1 = normalize(anyPerpendicular(c.way));
+    const e2 = cross(c.way, e1);
+    const angleOf = (p: Vec3): number => {
+      const d = subtract(p, c.at);
+      return Math.atan2(dot(d, e2), dot(d, e1));
+    };
+    const corners = this.corners(c.index);
+    const zs = corners.map((p) => dot(subtract(p, c.at), c.way)).sort((p, q) => p - q);
+    const [low, high] = [zs[0]!, zs.at(-1)!];
+    // A ring that is no wider than thick was cut from a plate.
+    if (high - low < ROLLED * this.t) return undefined;
+    // Between two straight edges where no triangle of it lies it is open.
+    const edges = [...new Set(this.neighbours[c.index]!.map((n) => Math.round(withinTurn(angleOf(n.at)) * 1e9) / 1e9))].sort((p, q) => p - q);
+    const spans = edges.map((from, i) => ({ from, to: i + 1 < edges.length ? edges[i + 1]! : edges[0]! + 2 * Math.PI }));
+    const covered = (middle: number): boolean => {
+      for (let i = 0; i < corners.length; i += 3) {
+        const off = [0, 1, 2].map((k) => withinTurn(angleOf(corners[i + k]!) - middle + Math.PI) - Math.PI);
+        const [least, most] = [Math.min(...off), Math.max(...off)];
+        if (least < 0 && most > 0 && most - least < Math.PI) return true;
+      }
+      return false;
+    };
+    const open = spans.find(({ from, to }) => to - from > 1e-6 && !covered((from + to) / 2));
+    if (!open) return undefined;
+    const [gap, start] = [open.to - open.from, open.to];
+    const angle = 2 * Math.PI - gap;
+    const inner = c.radius - this.t;
+    const k = this.k ?? neutralFibre(inner, this.t);
+    const perRadian = inner + k * this.t;
+    // Seen from outside with the axis to the right, the angle runs downwards.
+    const turned = (p: Vec3): number => {
+      const a = withinTurn(angleOf(p) - start);
+      return angle - (a > 2 * Math.PI - 1e-6 ? 0 : a);
+    };
+    this.turning.set(c.index, { sense: -1, u: [1, 0], w: [0, 1] });
+    this.bends.push({
+      face: c.index,
+      angle,
+      radiusMm: inner,
+      allowanceMm: angle * perRadian,
+      up: false,
+      middle: (along) => [along, (perRadian * angle) / 2],
+      reach: [low, high],
+    });
+    return { map: (p) => [dot(subtract(p, c.at), c.way), perRadian * turned(p)] };
   }
 
   private readonly turning = new Map<number, { readonly sense: 1 | -1; readonly u: Vec2; readonly w: Vec2 }>();
@@ -291,6 +360,12 @@ function planeMap(o: Vec3, e1: Vec3, e2: Vec3, f: Vec2, g1: Vec2, g2: Vec2): Lai
       return [f[0] + g1[0] * a + g2[0] * b, f[1] + g1[1] * a + g2[1] * b];
     },
   };
+}
+
+/** How far a point is from the axis of a cylinder, mm. */
+function offAxis(c: Face, p: Vec3): number {
+  const d = subtract(p, c.at);
+  return Math.hypot(...subtract(d, scale(c.way, dot(d, c.way))));
 }
 
 /** From the axis of a cylinder to a point, unit; undefined on the axis. */
