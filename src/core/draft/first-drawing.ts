@@ -76,9 +76,7 @@ export interface Draft {
  */
 export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftOptions): Promise<Draft> {
   const standard = options.standard ?? 'iso';
-  const size = options.sheet ?? (standard === 'iso' ? 'A3' : 'B');
-  const format = formatByName(size);
-  if (!format) throw new QuarryError('BAD_USAGE', { text: `There is no sheet “${size}”. Choose A0 to A4 or A to E.` });
+  const format = usualFormat(options.sheet, standard);
   const drafter = new Drafter(assembly, geometries, format, standard, options);
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   if (options.only !== 'exploded') await drafter.arrangement();
@@ -92,6 +90,14 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 
 /** Of an assembly that is too large to be planned at once. */
 const NO_PLAN: Pick<Plan, 'pulls' | 'stuck'> = { pulls: [], stuck: [] };
+/** The size of sheets where nothing else decides: the wanted one, else the usual one. @throws QuarryError BAD_USAGE for an unknown size */
+export function usualFormat(wanted: string | undefined, standard: Standard): SheetFormat {
+  const size = wanted ?? (standard === 'iso' ? 'A3' : 'B');
+  const format = formatByName(size);
+  if (!format) throw new QuarryError('BAD_USAGE', { text: `There is no sheet “${size}”. Choose A0 to A4 or A to E.` });
+  return format;
+}
+
 /** Steps of a first drawing, and of a group of it. */
 const STEPS = 8;
 const STEPS_OF_GROUP = 2;
@@ -103,7 +109,7 @@ const MOST_ON_SMALL = 20;
 /** Components of which the first drawing plans an exploded view. */
 const MOST_PLANNED = 1500;
 /** … and of which it is arranged for the sheet besides being tightened. */
-const MOST_FITTED = 400;
+export const MOST_FITTED = 400;
 
 /** A list that leaves less of the sheet's width or height to the exploded view goes onto sheets of its own. */
 const LEAST_SHARE_BESIDE = 0.4;

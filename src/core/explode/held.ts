@@ -1,6 +1,7 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint } from '../base/placement.ts';
-import { dot, type Vec3 } from '../base/vector.ts';
+import { cornersOf } from '../base/corners.ts';
+import { dot } from '../base/vector.ts';
 import type { HeldRecord, PullRecord, SpreadRecord } from '../document/records.ts';
 import type { Stuck } from './plan.ts';
 
@@ -35,5 +36,3 @@ export function drawnAway({ components: of, by, direction }: HeldRecord, assembl
   const distanceMm = Math.max(0, reach(by)[1] - low) + Math.max(LEAST_PAST_MM, PAST * (high - low));
   return { components: of, direction, distanceMm, typed: true };
 }
-
-const cornersOf = (b: readonly number[]): Vec3[] => Array.from({ length: 8 }, (_, i) => [b[i & 1 ? 3 : 0]!, b[i & 2 ? 4 : 1]!, b[i & 4 ? 5 : 2]!]);

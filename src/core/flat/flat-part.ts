@@ -22,8 +22,8 @@ export function laidPart(g: PartGeometry): LaidPart | undefined {
   return laid ?? undefined;
 }
 
-/** Corners less than this are smooth, rad. */
-const SMOOTH = 0.02;
+/** Corners less than this are smooth, rad: chords of an arc turn by half a step against what is tangent to it. */
+const SMOOTH = 0.27;
 
 /**
  * The plate of a flat pattern, its upper side at z = thickness: walls of lines and arcs, and bend lines on the upper side as smooth
@@ -144,8 +144,7 @@ function isSmooth(contour: readonly Vec2[], i: number): boolean {
   const turn = Math.abs(
     Math.atan2((b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]), (b[0] - a[0]) * (c[0] - b[0]) + (b[1] - a[1]) * (c[1] - b[1])),
   );
-  // Half a chord's turn on the side of an arc.
-  return turn < SMOOTH + 0.25;
+  return turn < SMOOTH;
 }
 
 /** The stretches of a line that lie inside the outline and outside its holes. */

@@ -2,6 +2,7 @@ import { addSheet } from '../../elements/sheet/sheets.ts';
 import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { Scene } from '../../elements/scene.ts';
 import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { cornersOf } from '../base/corners.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, type Vec2, type Vec3 } from '../base/vector.ts';
 import { cutFromLine } from '../cut/section-line.ts';
@@ -58,7 +59,7 @@ function lineThrough(scene: Scene, part: string) {
   if (!component) return undefined;
   const own = scene.assembly.parts[component.part]!;
   const at = applyToPoint(component.placement, own.centroid as Vec3);
-  const corners = cornersOf(own.box, (p) => applyToPoint(component.placement, p));
+  const corners = cornersOf(own.box).map((p) => applyToPoint(component.placement, p));
   const extent = [0, 1, 2].map((k) => Math.max(...corners.map((p) => p[k]!)) - Math.min(...corners.map((p) => p[k]!)));
   const axes = [0, 1, 2].sort((a, b) => extent[a]! - extent[b]!);
   const plain = scene.all('view').filter((v) => !v.off && !v.cut && !v.spread && !v.detail && v.toward.some((x) => Math.abs(x) > 1 - 1e-6));
@@ -84,15 +85,11 @@ function lineThrough(scene: Scene, part: string) {
   return undefined;
 }
 
-function cornersOf(box: readonly number[], to: (p: Vec3) => Vec3): Vec3[] {
-  return Array.from({ length: 8 }, (_, i) => to([box[i & 1 ? 3 : 0]!, box[i & 2 ? 4 : 1]!, box[i & 4 ? 5 : 2]!]));
-}
-
 /** How far the assembly reaches in a frame, by the boxes of its parts; minX minY maxX maxY, model mm. */
 function boxIn(scene: Scene, { right, up }: Pick<ViewFrame, 'right' | 'up'>): readonly [number, number, number, number] {
   const out: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const c of scene.components)
-    for (const p of cornersOf(scene.assembly.parts[c.part]!.box, (q) => applyToPoint(c.placement, q))) {
+    for (const p of cornersOf(scene.assembly.parts[c.part]!.box).map((q) => applyToPoint(c.placement, q))) {
       const [x, y] = [dot(p, right), dot(p, up)];
       out[0] = Math.min(out[0], x);
       out[1] = Math.min(out[1], y);

@@ -3,7 +3,7 @@ import { componentsOf } from '../assembly/components.ts';
 import { recordsOf, type DrawingDocument } from '../document/records.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Recipe } from './record.ts';
-import { subjectsOf } from './subjects.ts';
+import { nameOf, subjectsOf } from './subjects.ts';
 
 /** A sheet that a recipe would make. */
 export interface PreviewSheet {
@@ -35,8 +35,7 @@ export function previewRecipe(
     // Those of the first drawing stand whoever made them.
     const first =
       (has('arrangement') && document['view:front'] !== undefined) || (has('exploded view') && has('list') && document['view:exploded'] !== undefined);
-    for (const s of subjects)
-      sheets.push({ name: sheet.name.replaceAll('{subject}', s.name), slots: sheet.slots.map((x) => x.name), stands: first || made.includes(`${i} ${s.id}`) });
+    for (const s of subjects) sheets.push({ name: nameOf(sheet, s), slots: sheet.slots.map((x) => x.name), stands: first || made.includes(`${i} ${s.id}`) });
   });
   return { sheets, leftOut };
 }

@@ -244,6 +244,12 @@ describe('kept from a drawing', () => {
   });
 });
 
+test('a sheet size that there is not gets a sentence, whatever the recipe begins with', async () => {
+  const { assembly, geometries } = machine;
+  const options = { date: '2026-01-01', sheet: 'A9', compute: async () => Promise.reject(new Error('nothing is computed')) };
+  for (const r of SHIPPED) await expect(applyRecipe(r, assembly, geometries, options)).rejects.toThrow('There is no sheet “A9”');
+});
+
 describe('before anything is made', () => {
   test('the preview says which sheets would come, which stand, and what the model has nothing for', () => {
     const fresh = previewRecipe(shippedRecipe('Bench set')!, machine.assembly, {}, () => false);

@@ -8,7 +8,7 @@ import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import type { Plane } from '../cut/plane-cut.ts';
 import { PLAIN_VIEW, recordsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
-import { framesFor, type Draft } from '../draft/first-drawing.ts';
+import { framesFor, MOST_FITTED, usualFormat, type Draft } from '../draft/first-drawing.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
 import { bendMark, bendRows, listedBends } from '../flat/bend-table.ts';
 import { heldRecord } from '../explode/held.ts';
@@ -40,7 +40,7 @@ import type { RecipeOptions } from './apply.ts';
 import { fitAlone, fitOnSheet, type Records, type Waiting } from './fit-on-sheet.ts';
 import { lookAt, seenFrom, type Side } from './part-look.ts';
 import type { Recipe, RecipeSheet, RecipeSlot } from './record.ts';
-import { subjectsOf, type Subject } from './subjects.ts';
+import { nameOf, subjectsOf, type Subject } from './subjects.ts';
 
 /** What became of a slot. */
 export interface SlotReport {
@@ -57,8 +57,6 @@ interface Wanted extends Waiting {
   readonly centrelines: boolean;
 }
 
-/** Components of which an exploded view is arranged for the sheet besides being tightened. */
-const MOST_FITTED = 400;
 /** A bend table in the corner of its sheet, mm. */
 const BEND_WIDTHS_MM = [14, 14, 22, 20, 26, 24] as const;
 const TABLE_AIR_MM = 6;
@@ -69,6 +67,7 @@ const MARK_MM = 2.5;
 /** The name of a flat pattern stands so far off it, mm: past the first row of dimensions. */
 const NAME_OFF_MM = 24;
 const NAME_MM = 3.5;
+const STANDS = 'It stands already.';
 /** Types of records on which items and title blocks depend: a scene of one sheet has them all. */
 const COMMON = new Set(['drawing', 'ledger', 'numbers', 'property', 'row', 'thread', 'model']);
 const SIDE_NAMES: Readonly<Record<Side, string>> = { right: 'Right', left: 'Left', top: 'Top', bottom: 'Bottom' };
@@ -107,8 +106,8 @@ export class SheetMaker {
     this.bodies = sceneOf(assembly, geometries);
     this.features = featuresSource(geometries);
     this.items = itemsOf(assembly, records);
-    const usual = options.sheet ?? recordsOf(records, 'sheet').sort((a, b) => a.order - b.order)[0]?.size ?? (options.standard === 'iso' ? 'A3' : 'B');
-    this.format = formatByName(usual)!;
+    const [first] = recordsOf(records, 'sheet').sort((a, b) => a.order - b.order);
+    this.format = usualFormat(options.sheet ?? first?.size, options.standard);
   }
 
   /** Makes the sheets that one sheet of the recipe stands for. */
@@ -117,25 +116,23 @@ export class SheetMaker {
     const subjects = subjectsOf(sheet, this.assembly, this.components, this.records, this.items, (c) => this.laid(c) !== undefined);
     if (!subjects.length) {
       const why = `The model has no ${sheet.per === 'whole' ? 'components' : sheet.per}${sheet.only ? ' that is wanted' : ''}.`;
-      for (const s of sheet.slots) this.slots.push({ sheet: sheet.name, name: s.name, filled: false, why });
+      this.say(sheet, sheet.name, false, why);
       return;
     }
     if (sheet.per === 'made part' && this.components.length === 1 && this.records['view:front']) {
-      for (const s of sheet.slots)
-        this.slots.push({ sheet: nameOf(sheet, subjects[0]!), name: s.name, filled: true, why: 'The arrangement is the sheet of this one part.' });
+      this.say(sheet, nameOf(sheet, subjects[0]!), true, 'The arrangement is the sheet of this one part.');
       return;
     }
     const opposite = sheet.per === 'made part' ? this.opposites(subjects) : new Map<Subject, Subject>();
     for (const subject of subjects) {
       const drawn = opposite.get(subject);
       if (drawn) {
-        for (const s of sheet.slots)
-          this.slots.push({ sheet: nameOf(sheet, subject), name: s.name, filled: true, why: `On the sheet of ${drawn.name}, opposite hand.` });
+        this.say(sheet, nameOf(sheet, subject), true, `On the sheet of ${drawn.name}, opposite hand.`);
         continue;
       }
       checkCancel(this.options.cancel);
       const name = nameOf(sheet, subject);
-      if (this.standing(index, subject)) for (const s of sheet.slots) this.slots.push({ sheet: name, name: s.name, filled: true, why: 'It stands already.' });
+      if (this.standing(index, subject)) this.say(sheet, name, true, STANDS);
       else {
         const mirrored = [...opposite].flatMap(([other, as]) => (as === subject ? [other] : []));
         await this.fill(sheet, index, subject, name, mirrored);
@@ -147,7 +144,12 @@ export class SheetMaker {
   /** The sheet was made before: its slots say so. */
   standsAlready(index: number): void {
     const sheet = this.recipe.sheets[index]!;
-    for (const s of sheet.slots) this.slots.push({ sheet: sheet.name, name: s.name, filled: true, why: 'It stands already.' });
+    this.say(sheet, sheet.name, true, STANDS);
+  }
+
+  /** The same of every slot of a sheet. */
+  private say(sheet: RecipeSheet, name: string, filled: boolean, why: string): void {
+    this.slots.push(...sheet.slots.map((s) => ({ sheet: name, name: s.name, filled, why })));
   }
 
   /** Takes over sheets that the first drawing made for so many sheets of the recipe. */
@@ -163,8 +165,7 @@ export class SheetMaker {
     for (let k = 0; k < covers; k++) {
       const sheet = this.recipe.sheets[index + k]!;
       const filled = first.document['view:exploded'] !== undefined || !sheet.slots.some((s) => s.want === 'exploded view');
-      for (const s of sheet.slots)
-        this.slots.push({ sheet: sheet.name, name: s.name, filled, why: filled ? 'As the first drawing has it.' : 'One piece cannot come apart.' });
+      this.say(sheet, sheet.name, filled, filled ? 'As the first drawing has it.' : 'One piece cannot come apart.');
     }
   }
 
@@ -566,8 +567,6 @@ export class SheetMaker {
     }
   }
 }
-
-const nameOf = (sheet: RecipeSheet, subject: Subject): string => sheet.name.replaceAll('{subject}', subject.name);
 
 /** A look by name from a front: those that the principal views do not have. */
 function sideOf(front: ViewFrame, look: string): ViewFrame {

@@ -14,6 +14,9 @@ export interface Subject {
   readonly item?: Item;
 }
 
+/** What a sheet of a recipe is called for a subject. */
+export const nameOf = (sheet: RecipeSheet, subject: Subject): string => sheet.name.replaceAll('{subject}', subject.name);
+
 /** Shapes and names of what is bought by its name. */
 const BOUGHT = /nut|bolt|screw|washer|circlip|rivet|pin|bearing|spring|o-ring/i;
 
