@@ -8,7 +8,7 @@ import { planSpread } from '../src/core/explode/plan.ts';
 import { checkSpread } from '../src/core/explode/way-out.ts';
 import { namedFrame } from '../src/core/outline/directions.ts';
 import { sceneOf } from '../src/core/outline/scene-of.ts';
-import { standardScales } from '../src/core/sheet/formats.ts';
+import { standardScales } from '../src/core/sheet/paper.ts';
 import { loadKernel } from '../src/kernel/load.ts';
 import { readStep } from '../src/kernel/read-step.ts';
 import { writeDemoStep } from '../demo/write-step.ts';

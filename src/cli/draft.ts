@@ -15,7 +15,7 @@ import { findRecipe } from './recipe.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { composeSheet } from '../elements/compose.ts';
 import { Scene } from '../elements/scene.ts';
-import type { Standard } from '../core/sheet/formats.ts';
+import type { Standard } from '../core/sheet/paper.ts';
 import { computeView } from '../core/views/compute-view.ts';
 import { writeCsv } from '../formats/csv.ts';
 import { writePackage, type PackageFile } from '../formats/package.ts';

@@ -67,9 +67,9 @@ describe('imports point one way', () => {
     expect(wrong).toEqual([]);
   });
 
-  test('core takes in nothing but small packages of plane geometry, PNG and separated text, and Zod where records are stated', () => {
+  test('core takes in nothing but small packages of plane geometry, PNG, dates and separated text, and Zod where records are stated', () => {
     const bare = arrows.filter((a) => room(a.from) === 'core' && !ROOMS.includes(room(a.to)));
-    expect([...new Set(bare.map((a) => a.to))].sort()).toEqual(['earcut', 'fast-png', 'flatbush', 'papaparse', 'polyclip-ts', 'zod']);
+    expect([...new Set(bare.map((a) => a.to))].sort()).toEqual(['date-fns', 'earcut', 'fast-png', 'flatbush', 'papaparse', 'polyclip-ts', 'zod']);
     const stating = bare.filter((a) => a.to === 'zod' && !a.typeOnly).map((a) => a.from);
     expect(stating.filter((f) => !/\/(record|fields|schemas)\.ts$/.test(f))).toEqual([]);
   });

@@ -9,7 +9,7 @@ import {
   type ViewRecord,
 } from '../core/document/records.ts';
 import { namedFrame } from '../core/outline/directions.ts';
-import { formatByName, styleFor } from '../core/sheet/formats.ts';
+import { paperByName, styleFor } from '../core/sheet/paper.ts';
 import { assemblyOf, box } from '../core/testing/shapes.ts';
 import { pointsOfPath } from '../core/testing/paths.ts';
 import { computeView } from '../core/views/compute-view.ts';
@@ -146,7 +146,7 @@ describe('balloons', () => {
     ] as const)
       for (const [px, py] of pointsOfPath((c as { d: string }).d).flat()) expect(Math.hypot(px - at[0], py - at[1])).toBeCloseTo(size, 2);
     expect(number).toMatchObject({ text: '2', x: 140, anchor: 'middle', source: { component: 1, item: 2 } });
-    expect(w).toBe(styleFor(formatByName('A3')!).balloon);
+    expect(w).toBe(styleFor(paperByName('A3')!).balloon);
   });
   test('an arrow points at the edge it ends on', () => {
     const [g] = shown(balloon('a', { end: 'arrow' }));

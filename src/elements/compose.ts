@@ -1,6 +1,8 @@
+import type { SheetRecord } from '../core/document/records.ts';
 import type { DisplayList, Drawn } from '../core/picture/display-list.ts';
 import { isElement, kindOf, type ElementRecord } from './kinds.ts';
 import type { Scene } from './scene.ts';
+import { drawFormat } from './sheet/on-format.ts';
 
 /** Elements of a sheet in the order in which they are drawn: what stands on it, and what belongs to that. */
 export function elementsOn(scene: Scene, sheet: string): ElementRecord[] {
@@ -16,12 +18,15 @@ export function elementsOn(scene: Scene, sheet: string): ElementRecord[] {
 /** Draws one sheet. The same scene gives the same picture. @throws RangeError for an unknown sheet */
 export function composeSheet(scene: Scene, sheet: string): DisplayList<Drawn> {
   const { width, height } = scene.page(sheet).geometry;
-  return { width, height, groups: elementsOn(scene, sheet).flatMap((r) => kindOf(r).draw(r, scene)) };
+  const [own, ...elements] = elementsOn(scene, sheet);
+  const under = [...kindOf(own!).draw(own!, scene), ...drawFormat(scene, own as SheetRecord)];
+  return { width, height, groups: [...under, ...elements.flatMap((r) => kindOf(r).draw(r, scene))] };
 }
 
 /** Everything that a sheet's picture is made of: as long as these are the same objects, the picture is the same. */
 export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
   const elements = elementsOn(scene, sheet);
+  const { format } = elements[0] as SheetRecord;
   const views = elements.flatMap((r) =>
     r.type === 'view' ? [scene.result(r.id), ...scene.sectionsShownIn(r.id), ...scene.detailsOf(r.id), ...scene.arrowsOn(r.id)] : [],
   );
@@ -31,6 +36,9 @@ export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
     scene.partFeatures,
     scene.threads,
     scene.items,
+    scene.one('model', 'model'),
+    scene.one('sheet', format),
+    ...(format ? scene.at(format) : []),
     scene.sheets.length,
     scene.sheets.findIndex((s) => s.id === sheet),
     ...elements,

@@ -1,5 +1,7 @@
 import type { RecordOf } from '../core/document/records';
+import { FORMAT_TYPES } from '../core/format/record';
 import { balloonFace } from './balloon/face';
+import { blockFace } from './block/face';
 import { cloudFace } from './cloud/face';
 import { revisionsFace } from './revisions/face';
 import { centreFace } from './centre/face';
@@ -28,6 +30,7 @@ export const FACES = {
   list: listFace,
   figure: figureFace,
   table: tableFace,
+  block: blockFace,
   picture: pictureFace,
   cloud: cloudFace,
   revisions: revisionsFace,
@@ -36,5 +39,13 @@ export const FACES = {
 
 /** The face of a record. */
 export const faceOf = <R extends ElementRecord>(record: R): Face<R> => FACES[record.type] as unknown as Face<R>;
+
+/** Faces whose elements can stand on a sheet, or on a sheet format. */
+export const facesOn = (format: boolean): readonly Face<ElementRecord>[] =>
+  format
+    ? (Object.entries(FACES)
+        .filter(([type]) => type === 'sheet' || FORMAT_TYPES.has(type))
+        .map(([, f]) => f) as readonly unknown[] as readonly Face<ElementRecord>[])
+    : ALL_FACES;
 
 export const ALL_FACES = Object.values(FACES) as readonly unknown[] as readonly Face<ElementRecord>[];

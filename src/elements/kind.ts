@@ -24,7 +24,8 @@ export interface Knob extends Handle {
 /** What a press on an element means. */
 export type Pressed =
   | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
-  | { readonly kind: 'record'; readonly id: string }
+  /** @param part of it that was pressed, as the element names it */
+  | { readonly kind: 'record'; readonly id: string; readonly part?: string }
   | { readonly kind: 'field'; readonly field: string };
 
 /** A text that can be changed where it stands. */

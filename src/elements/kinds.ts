@@ -1,5 +1,6 @@
 import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.ts';
 import { balloonKind } from './balloon/kind.ts';
+import { blockKind } from './block/kind.ts';
 import { cloudKind } from './cloud/kind.ts';
 import { revisionsKind } from './revisions/kind.ts';
 import { centreKind } from './centre/kind.ts';
@@ -33,6 +34,7 @@ export const KINDS = {
   positions: positionsKind,
   sign: signKind,
   table: tableKind,
+  block: blockKind,
   picture: pictureKind,
   cloud: cloudKind,
   revisions: revisionsKind,

@@ -16,7 +16,8 @@ import { referencesOf } from '../core/document/refs.ts';
 import { itemsOf, type Item } from '../core/ledger/items.ts';
 import { groupsOf, type Group } from '../core/ledger/groups.ts';
 import { familyOf, type MaterialFamily } from '../core/ledger/materials.ts';
-import { pageOf, type Page } from '../core/sheet/page.ts';
+import type { Page } from '../core/sheet/page.ts';
+import { formatOfSheet, pageOnFormat, type FormatOf } from './sheet/format-of.ts';
 import { seenAs } from '../core/views/detail.ts';
 import type { PartFeatures } from '../core/features/part-features.ts';
 import { placesInView } from '../core/features/in-view.ts';
@@ -50,6 +51,8 @@ export class Scene {
   readonly ledger: LedgerRecord;
   /** In their order. */
   readonly sheets: readonly SheetRecord[];
+  /** Formats that sheets of this drawing lie on, or may. */
+  readonly formats: readonly SheetRecord[];
   readonly items: readonly Item[];
   private readonly results: SceneInput['results'];
   private readonly seen: SceneInput['seen'];
@@ -63,6 +66,7 @@ export class Scene {
   private readonly details = new Map<string, ViewRecord[]>();
   private readonly arrows = new Map<string, ViewRecord[]>();
   private readonly pages = new Map<string, Page>();
+  private readonly lies = new Map<string, FormatOf>();
   private readonly inOrder = new Set<readonly DrawingDocumentRecord[]>();
   private readonly paths: ReadonlyMap<string, Component>;
   private readonly itemByComponent: readonly (Item | undefined)[];
@@ -89,7 +93,9 @@ export class Scene {
       if (r.detail?.of) push(this.details, r.detail.of, r);
       if (r.arrow && r.parent) push(this.arrows, r.parent, r);
     }
-    this.sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
+    const sheets = [...this.all('sheet')].sort((a, b) => a.order - b.order || byId(a, b));
+    this.sheets = sheets.filter((s) => !s.form);
+    this.formats = sheets.filter((s) => s.form);
     const { items, itemByComponent, paths } = ledgerFor(
       assembly,
       document,
@@ -156,9 +162,25 @@ export class Scene {
     if (!page) {
       const record = this.one('sheet', sheet);
       if (!record) throw new RangeError(`No sheet ${sheet}`);
-      this.pages.set(sheet, (page = pageOf(record)));
+      this.pages.set(sheet, (page = pageOnFormat(record, this.formatOf(sheet), this)));
     }
     return page;
+  }
+
+  /** What a sheet lies on. @throws RangeError for an unknown sheet */
+  formatOf(sheet: string): FormatOf {
+    let format = this.lies.get(sheet);
+    if (!format) {
+      const record = this.one('sheet', sheet);
+      if (!record) throw new RangeError(`No sheet ${sheet}`);
+      this.lies.set(sheet, (format = formatOfSheet(record, this)));
+    }
+    return format;
+  }
+
+  /** The sheet that fields on it speak of: on a format the first sheet that lies on it, if any does. */
+  shownSheet(sheet: SheetRecord): SheetRecord | undefined {
+    return sheet.form ? this.sheets.find((s) => s.format === sheet.id) : sheet;
   }
 
   /** What a view shows, as far as it is computed: the whole of it, or the part that is wanted. View space, model mm. */

@@ -18,7 +18,7 @@ import { buildOrder, type BuildOrder } from '../core/guide/steps.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import type { Body } from '../core/outline/scene.ts';
-import { standardScales } from '../core/sheet/formats.ts';
+import { standardScales } from '../core/sheet/paper.ts';
 import { loadKernel } from './load.ts';
 import { readStep } from './read-step.ts';
 

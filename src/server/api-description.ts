@@ -12,6 +12,7 @@ import {
   jobQuery,
   keepRequest,
   keyList,
+  formatBody,
   recipeBody,
   recipeQuery,
   recipeRequest,
@@ -91,6 +92,14 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/recipe/keep': {
     POST: { says: 'Keeps the sheets of a drawing as a recipe', gives: 'The recipe as it is listed.', body: keepRequest, status: 201 },
+  },
+  '/api/formats': {
+    GET: { says: 'Sheet formats: shipped ones, then those that were kept', gives: 'Name, words, version, size and way up.' },
+    POST: { says: 'Keeps a sheet format; under a name that is there as its next version', gives: 'The format as it is listed.', body: formatBody, status: 201 },
+  },
+  '/api/formats/{name}': {
+    GET: { says: 'A whole sheet format', gives: 'The format, to be changed and kept; its version in the header x-version.' },
+    DELETE: { says: 'Removes a sheet format that was kept', gives: 'Nothing.', status: 204 },
   },
   '/api/recipes': {
     GET: { says: 'Recipes: shipped ones, then those that were kept', gives: 'Name, words, version, sheets with their slots.' },

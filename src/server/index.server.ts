@@ -16,6 +16,7 @@ export * from './services/models.ts';
 export * from './services/pictures.ts';
 export * from './services/properties.ts';
 export * from './services/recipes.ts';
+export * from './services/formats.ts';
 export * from './services/unit-question.ts';
 export { setUnit } from './services/units.ts';
 export * from './services/uploads.ts';

@@ -6,6 +6,7 @@ import { id, length, NOT_SQUARE, number, square, text, vector } from '../core/do
 import { anyRecord } from '../core/document/schemas.ts';
 import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
+import { sheetFormat } from '../core/format/record.ts';
 import { recipe } from '../core/recipe/record.ts';
 import { sheetSize } from '../elements/sheet/record.ts';
 import { cuttable } from '../elements/view/record.ts';
@@ -136,11 +137,15 @@ export const uploadOptions = z.object({
   sheet: sheetSize.nullable().default(null),
   /** Name of a recipe; absent: the usual first drawing. */
   recipe: z.string().min(1).max(100).nullable().default(null),
+  /** Name of a sheet format; absent: the standard's own. */
+  format: z.string().min(1).max(100).nullable().default(null),
   /** Millimetres per unit and the axis that is up, where the files do not say. */
   unitMm: z.coerce.number().positive().max(1e6).optional(),
   up: z.enum(['y', 'z']).default('z'),
 });
 
+/** A sheet format to be kept: as a whole. */
+export const formatBody = sheetFormat;
 /** A recipe to be kept: as a whole. */
 export const recipeBody = recipe;
 /** A recipe by its name, to be applied to a job. */

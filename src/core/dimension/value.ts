@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { Standard } from '../sheet/formats.ts';
+import type { Standard } from '../sheet/paper.ts';
 import { fitDeviations } from './fits.ts';
 import type { valueStyle, valueText } from './record.ts';
 

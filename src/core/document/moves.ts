@@ -2,7 +2,7 @@ import { without } from '../base/without.ts';
 import { scaled } from '../../elements/change.ts';
 import { followAll } from '../../elements/follow.ts';
 import { alignedFamily, neighboursOf, rootOf, shiftedView } from '../../elements/view/move.ts';
-import { formatByName, sheetGeometry, standardScales, type Standard } from '../sheet/formats.ts';
+import { paperByName, sheetGeometry, standardScales, type Standard } from '../sheet/paper.ts';
 import { drawingOf, recordsOf, viewsOn, type DrawingDocument, type ViewRecord } from './records.ts';
 import type { Step } from './steps.ts';
 
@@ -35,9 +35,9 @@ export function scaleView(doc: DrawingDocument, id: string, scale: number): Step
 /** Puts a sheet on another size; its views keep their places in proportion and take the nearest standard scale that fits. */
 export function resizeSheet(doc: DrawingDocument, sheetId: string, size: string, landscape: boolean): Step[] {
   const sheet = doc[sheetId];
-  const to = formatByName(size);
+  const to = paperByName(size);
   if (sheet?.type !== 'sheet' || !to) return [];
-  const from = sheetGeometry(formatByName(sheet.size)!, sheet.landscape).frame;
+  const from = sheetGeometry(paperByName(sheet.size)!, sheet.landscape).frame;
   const frame = sheetGeometry(to, landscape).frame;
   const k = Math.min(frame.width / from.width, frame.height / from.height);
   const steps: Step[] = [put({ ...sheet, size, landscape })];

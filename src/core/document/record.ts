@@ -18,6 +18,8 @@ export const drawingRecord = z
     quantity: z.int().min(1).max(1_000_000),
     /** How the values of this job are written. */
     values: valueStyle.exactOptional(),
+    /** Fields of one's own, by name: formats show them. */
+    fields: z.record(z.string().min(1).max(80), text).readonly().exactOptional(),
     /** Revision clouds are not drawn and not printed. */
     cloudsOff: z.literal(true).exactOptional(),
     /** Dimensions are not drawn and not printed. */

@@ -71,8 +71,11 @@ export function drawingOf(doc: DrawingDocument): DrawingRecord {
   return d;
 }
 
+/** The sheets of the set, in their order; not the formats that they lie on. */
 export function sheetsOf(doc: DrawingDocument): SheetRecord[] {
-  return recordsOf(doc, 'sheet').sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+  return recordsOf(doc, 'sheet')
+    .filter((s) => !s.form)
+    .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
 }
 
 export function viewsOn(doc: DrawingDocument, sheet: string): ViewRecord[] {

@@ -1,7 +1,7 @@
 import { grown } from '../../elements/change.ts';
 import { followAll } from '../../elements/follow.ts';
 import type { CutShape } from '../cut/cut-shape.ts';
-import { scalesFor } from '../sheet/formats.ts';
+import { scalesFor } from '../sheet/paper.ts';
 import { drawingOf, type CutRecord, type DrawingDocument, type PullRecord, type SpreadRecord, type ViewRecord } from './records.ts';
 import { scaleView } from './moves.ts';
 import { followed } from './refs.ts';

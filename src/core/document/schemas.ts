@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { balloonRecord } from '../../elements/balloon/record.ts';
+import { blockRecord } from '../../elements/block/record.ts';
 import { centreRecord } from '../../elements/centre/record.ts';
 import { dimensionRecord } from '../../elements/dimension/record.ts';
 import { figureRecord } from '../../elements/figure/record.ts';
@@ -43,6 +44,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   positionsRecord,
   signRecord,
   tableRecord,
+  blockRecord,
   pictureRecord,
   cloudRecord,
   revisionsRecord,

@@ -1,6 +1,6 @@
 import { inflate, type Rect } from '../base/rect.ts';
 import type { ViewFrame } from '../outline/directions.ts';
-import type { Standard } from '../sheet/formats.ts';
+import type { Standard } from '../sheet/paper.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { GAP_MM, viewMapOf } from '../views/view-map.ts';
 import type { Gap } from '../views/outline.ts';

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { recordsOf, sheetsOf, type ViewRecord } from '../document/records.ts';
 import { viewRect } from '../../elements/view/draw.ts';
-import { ISO_SCALES } from '../sheet/formats.ts';
+import { ISO_SCALES } from '../sheet/paper.ts';
 import { nearestEdge } from '../views/nearest-edge.ts';
 import { assemblyOf, box } from '../testing/shapes.ts';
 import { draftAll, smallMachine } from '../testing/drafting.ts';

@@ -28,13 +28,15 @@ import { frameFrom, namedFrame, type DirectionName, type ViewFrame } from '../ou
 import { sceneOf } from '../outline/scene-of.ts';
 import { listRects, sheetsForList } from '../../elements/list/layout.ts';
 import { viewBox } from '../shade/raster.ts';
-import { formatByName, SHEET_FORMATS, scalesFor, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { groundOf, type Ground } from '../format/ground.ts';
+import type { SheetFormat } from '../format/record.ts';
+import { paperByName, USUAL_SIZES, scalesFor, type PaperSize, type Standard } from '../sheet/paper.ts';
 import { rectOf, type Rect } from '../base/rect.ts';
 import { viewRect } from '../../elements/view/draw.ts';
 import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import type { ValueStyle } from '../dimension/value.ts';
 import { featuresSource } from '../features/part-features.ts';
-import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { titleBlockRect } from '../sheet/page.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { specOf, type ViewSpec } from '../views/view-spec.ts';
 import type { Body } from '../outline/scene.ts';
@@ -57,6 +59,8 @@ export interface DraftOptions {
   readonly compute: (spec: ViewSpec) => Promise<ViewResult>;
   /** Only the first sheet with the section, or only the exploded view with its list. */
   readonly only?: 'arrangement' | 'exploded';
+  /** The sheet format that its sheets lie on; absent: the standard's own. */
+  readonly format?: SheetFormat | null | undefined;
   /** How values are written. */
   readonly values?: ValueStyle;
   readonly onProgress?: (done: number, total: number, what: string) => void;
@@ -76,7 +80,7 @@ export interface Draft {
  */
 export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: DraftOptions): Promise<Draft> {
   const standard = options.standard ?? 'iso';
-  const format = usualFormat(options.sheet, standard);
+  const format = usualFormat(options.sheet ?? options.format?.size, standard);
   const drafter = new Drafter(assembly, geometries, format, standard, options);
   if (drafter.components.length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   if (options.only !== 'exploded') await drafter.arrangement();
@@ -91,9 +95,9 @@ export async function firstDrawing(assembly: Assembly, geometries: ReadonlyMap<s
 /** Of an assembly that is too large to be planned at once. */
 const NO_PLAN: Pick<Plan, 'pulls' | 'stuck'> = { pulls: [], stuck: [] };
 /** The size of sheets where nothing else decides: the wanted one, else the usual one. @throws QuarryError BAD_USAGE for an unknown size */
-export function usualFormat(wanted: string | undefined, standard: Standard): SheetFormat {
+export function usualFormat(wanted: string | undefined, standard: Standard): PaperSize {
   const size = wanted ?? (standard === 'iso' ? 'A3' : 'B');
-  const format = formatByName(size);
+  const format = paperByName(size);
   if (!format) throw new QuarryError('BAD_USAGE', { text: `There is no sheet “${size}”. Choose A0 to A4 or A to E.` });
   return format;
 }
@@ -159,8 +163,9 @@ class Drafter {
   private readonly bodies;
   private readonly assembly: Assembly;
   private readonly geometries: ReadonlyMap<string, PartGeometry>;
-  private readonly format: SheetFormat;
+  private readonly format: PaperSize;
   private readonly standard: Standard;
+  private readonly ground: Ground;
   private readonly options: DraftOptions;
   /** Way up of the sheet at hand. */
   private landscape = true;
@@ -169,7 +174,7 @@ class Drafter {
   /** The standard's scales that come into question for a thing of this size, largest first. */
   private readonly scales: readonly number[];
   /** Size of the sheet at hand: the exploded view's may be larger. */
-  private sheetFormat: SheetFormat;
+  private sheetFormat: PaperSize;
   /** The parts list is too long to stand beside the exploded view. */
   private listApart = false;
   private arrangementScale = 1;
@@ -177,7 +182,7 @@ class Drafter {
   private readonly computed = new Map<string, Promise<ViewResult>>();
   private done = 0;
 
-  constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: SheetFormat, standard: Standard, options: DraftOptions) {
+  constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, format: PaperSize, standard: Standard, options: DraftOptions) {
     this.assembly = assembly;
     this.geometries = geometries;
     this.format = format;
@@ -190,6 +195,8 @@ class Drafter {
     this.frames = framesFor(this.bodies);
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
     this.records['drawing'] = drawingRecordFor(assembly, standard, options);
+    this.ground = groundOf(options.format);
+    for (const r of this.ground.records) this.records[r.id] = r;
   }
 
   /**
@@ -206,7 +213,7 @@ class Drafter {
     for (const v of first) await this.put(v);
     const results = { front: this.results.get('view:front')!, top: this.results.get('view:top')!, right: this.results.get('view:right')! };
     const boxes = { front: results.front.box, top: results.top.box, right: results.right.box, isometric: viewBox(this.bodies, this.frames.isometric) };
-    const geometry = sheetGeometry(this.format, true);
+    const geometry = this.ground.geometry(this.format, true);
     const title = titleBlockRect(geometry);
     const interruptions = suggestInterruptions(results);
     const { standard, scales } = this;
@@ -285,14 +292,14 @@ class Drafter {
 
   /** The section on a sheet of its own: the smallest on which it stands at the scale it has on the usual one. */
   private async sectionSheet(section: ViewRecord, result: ViewResult): Promise<void> {
-    const placeOn = (format: SheetFormat, landscape: boolean, scale: number) => {
-      const geometry = sheetGeometry(format, landscape);
+    const placeOn = (format: PaperSize, landscape: boolean, scale: number) => {
+      const geometry = this.ground.geometry(format, landscape);
       return placeByMask(result, scale, geometry.frame, [titleBlockRect(geometry)], SECTION_MARGIN[0], SECTION_MARGIN[1]);
     };
     const scale = this.scales.find((s) => placeOn(this.format, true, s));
     const smaller =
       this.options.sheet === undefined
-        ? SHEET_FORMATS.filter((f) => f.standard === this.standard && f.long < this.format.long).sort((a, b) => a.long - b.long)
+        ? USUAL_SIZES.filter((f) => f.standard === this.standard && f.long < this.format.long).sort((a, b) => a.long - b.long)
         : [];
     const found =
       scale === undefined
@@ -325,7 +332,7 @@ class Drafter {
       this.sheetFormat = this.formatForExploded(result, items.length);
     }
     // Gaps are wanted on paper: the distances follow the sheet's scale.
-    const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
+    const room = roomBeside(this.ground.geometry(this.sheetFormat, this.landscape).frame, this.listRects(items.length));
     // What is only an overview is not fitted: its groups are.
     if (this.components.length <= MOST_FITTED && items.length < MANY_ITEMS) {
       const ways = plan.pulls.map((p) => p.ways);
@@ -378,7 +385,7 @@ class Drafter {
       this.sheetFormat = this.formatForExploded(result, 0, group.items.length);
       const blocks = this.listRects(0);
       if (bodies.length <= MOST_FITTED) {
-        const room = roomBeside(sheetGeometry(this.sheetFormat, this.landscape).frame, blocks);
+        const room = roomBeside(this.ground.geometry(this.sheetFormat, this.landscape).frame, blocks);
         const ways = plan.pulls.map((p) => p.ways);
         const fit = fitSpread(bodies, plan.pulls, { frame, room, scales: this.scales, ways, ...cancel });
         void this.spreadOn(view, whole(fit.pulls), held(plan.stuck), spread, group.name);
@@ -402,10 +409,10 @@ class Drafter {
       const view = this.records[id];
       if (view?.type !== 'view' || !missing.length) continue;
       const sheet = this.records[view.sheet] as SheetRecord;
-      [this.sheetFormat, this.landscape] = [formatByName(sheet.size)!, sheet.landscape];
+      [this.sheetFormat, this.landscape] = [paperByName(sheet.size)!, sheet.landscape];
       const beside = recordsOf(this.records, 'view').filter((v) => v.sheet === view.sheet && v.id !== id);
       const standing = beside.map((v) => rectOf(viewRect(v, this.results.get(v.id))));
-      missing = this.balloons(id, missing, [titleBlockRect(sheetGeometry(this.sheetFormat, this.landscape)), ...standing]);
+      missing = this.balloons(id, missing, [titleBlockRect(this.ground.geometry(this.sheetFormat, this.landscape)), ...standing]);
     }
     [this.sheetFormat, this.landscape] = [this.format, true];
   }
@@ -464,16 +471,16 @@ class Drafter {
   }
 
   /** The next size, if nobody asked for a size and it lets the exploded view be drawn larger than on this one, where it would be small. */
-  private formatForExploded(result: ViewResult, rows: number, balloons = 0): SheetFormat {
+  private formatForExploded(result: ViewResult, rows: number, balloons = 0): PaperSize {
     if (this.options.sheet !== undefined) return this.format;
-    const scaleOn = (format: SheetFormat): number => {
+    const scaleOn = (format: PaperSize): number => {
       this.sheetFormat = format;
-      const { frame } = sheetGeometry(format, this.landscape);
+      const { frame } = this.ground.geometry(format, this.landscape);
       const blocks = this.listRects(rows);
       return this.scales.find((s) => placeByMask(result, s, frame, blocks, EXPLODED_MARGIN, EXPLODED_MARGIN)) ?? 0;
     };
     const here = scaleOn(this.format);
-    const others = SHEET_FORMATS.filter((f) => f.standard === this.format.standard).sort((a, b) => a.long - b.long);
+    const others = USUAL_SIZES.filter((f) => f.standard === this.format.standard).sort((a, b) => a.long - b.long);
     const larger = others.find((f) => f.long > this.format.long);
     if (here < this.arrangementScale && larger && scaleOn(larger) > here) return larger;
     // A sheet as small as it can be at that scale.
@@ -489,7 +496,7 @@ class Drafter {
 
   /** What an exploded view has to keep clear of: the title block, and the list unless that has sheets of its own. */
   private listRects(rows: number): Rect[] {
-    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
+    const geometry = this.ground.geometry(this.sheetFormat, this.landscape);
     const blocks = this.listApart || rows === 0 ? [] : this.laidOut((list, scene) => listRects(list, scene));
     return [titleBlockRect(geometry), ...blocks];
   }
@@ -500,7 +507,7 @@ class Drafter {
 
   /** Something about the whole list as it would stand on a sheet of the size in hand. */
   private laidOut<T>(ask: (list: ListRecord, scene: Scene) => T): T {
-    const sheet: SheetRecord = { type: 'sheet', id: 'sheet:list', order: 0, name: '', size: this.sheetFormat.name, landscape: this.landscape };
+    const sheet: SheetRecord = { type: 'sheet', id: 'sheet:list', order: 0, name: '', ...this.paper() };
     const list = this.list(1, sheet.id);
     const document = { ...this.records, [sheet.id]: sheet, [list.id]: list };
     return ask(list, new Scene({ document, assembly: this.assembly, results: this.results }));
@@ -508,7 +515,7 @@ class Drafter {
 
   /** Does a list of so many rows leave enough of the sheet to the view? */
   private hasRoomBeside(rows: number): boolean {
-    const { frame } = sheetGeometry(this.sheetFormat, this.landscape);
+    const { frame } = this.ground.geometry(this.sheetFormat, this.landscape);
     const [, ...lists] = this.listRects(rows);
     const { left, above } = leftBeside(frame, lists);
     return Math.max(left / frame.width, above / frame.height) >= LEAST_SHARE_BESIDE;
@@ -526,7 +533,7 @@ class Drafter {
 
   /** One balloon per item in the view; returns the items that have no visible edge there. */
   private balloons(viewId: string, items: readonly Item[], obstacles: readonly Rect[]): Item[] {
-    const area = balloonAreaIn(sheetGeometry(this.sheetFormat, this.landscape).frame, obstacles, styleFor(this.sheetFormat).balloon);
+    const area = balloonAreaIn(this.ground.geometry(this.sheetFormat, this.landscape).frame, obstacles, this.ground.style(this.sheetFormat).balloon);
     const view = this.records[viewId] as ViewRecord;
     const proposed = proposeBalloons(view, this.results.get(viewId)!, items, this.components, area, (part) => `balloon:${part}`);
     for (const { record } of proposed) this.records[record.id] = record;
@@ -539,7 +546,7 @@ class Drafter {
    * box where the view itself is empty.
    */
   private async placeAlone(view: ViewRecord, marginX: number, marginY: number, corner?: readonly Rect[]): Promise<void> {
-    const geometry = sheetGeometry(this.sheetFormat, this.landscape);
+    const geometry = this.ground.geometry(this.sheetFormat, this.landscape);
     const obstacles = corner ?? [titleBlockRect(geometry)];
     const result = await this.compute(view);
     const [x0, y0, x1, y1] = result.box;
@@ -558,8 +565,13 @@ class Drafter {
     this.step(`${view.name} drawn`);
   }
 
+  /** Size, way up and format of the sheet at hand. */
+  private paper(): Pick<SheetRecord, 'size' | 'landscape' | 'format'> {
+    return { size: this.sheetFormat.name, landscape: this.landscape, ...this.ground.on };
+  }
+
   private sheet(key: number | string, name: string): SheetRecord {
-    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${key}`, order: ++this.order, name, size: this.sheetFormat.name, landscape: this.landscape };
+    const sheet: SheetRecord = { type: 'sheet', id: `sheet:${key}`, order: ++this.order, name, ...this.paper() };
     this.records[sheet.id] = sheet;
     return sheet;
   }

@@ -5,7 +5,7 @@ import { motionsOf } from '../explode/spread.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { viewBox } from '../shade/raster.ts';
-import { ISO_SCALES } from '../sheet/formats.ts';
+import { ISO_SCALES } from '../sheet/paper.ts';
 import { smallMachine } from '../testing/drafting.ts';
 import { overlaps } from '../base/rect.ts';
 import { boxInFrame, roomFor } from './new-view.ts';

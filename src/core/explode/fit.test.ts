@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { namedFrame } from '../outline/directions.ts';
-import { standardScales } from '../sheet/formats.ts';
+import { standardScales } from '../sheet/paper.ts';
 import { body, box, cylinder, joined } from '../testing/shapes.ts';
 import { fitSpread, rounded } from './fit.ts';
 import { paperReport } from './on-paper.ts';

@@ -18,7 +18,7 @@ import { arrowHead, circlePath, line, num, text } from '../picture/shapes.ts';
 import { hexOf, itemColor } from '../shade/colors.ts';
 import { writePng } from '../shade/png.ts';
 import { planeBox, rasterize, visiblePixels, windowAround, windowOf, type Window } from '../shade/raster.ts';
-import type { SheetStyle } from '../sheet/formats.ts';
+import type { SheetStyle } from '../sheet/paper.ts';
 import { computeView, type ViewResult } from '../views/compute-view.ts';
 import { viewMapOf } from '../views/view-map.ts';
 import type { GuideStep } from './guide.ts';
@@ -32,7 +32,7 @@ export interface StepPicture {
 }
 
 /** Pens of a picture that is read at arm's length. */
-export const GUIDE_STYLE: SheetStyle = { wide: 0.35, narrow: 0.18, text: 3.5, item: 5, balloon: 11, letter: 5 };
+export const GUIDE_STYLE: SheetStyle = { wide: 0.35, narrow: 0.18, text: 3.5, item: 5, balloon: 11, letter: 5, caption: 2.5 };
 
 /** From where a step may be looked at, the usual one first. */
 const CORNERS = [

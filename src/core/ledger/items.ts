@@ -225,9 +225,14 @@ function gapsOf(v: Readonly<Record<PropertyKey, Value>>): PropertyKey[] {
 /** Mass with three significant digits: `1.27 kg`, `84.2 g`, `2.8 lb`. */
 export function massText(kg: number | undefined, unit: 'kg' | 'lb' = 'kg'): string {
   if (kg === undefined) return '';
-  const [v, name] = unit === 'lb' ? [kg / KG_PER['lb']!, 'lb'] : kg < 0.1 ? [kg * 1000, 'g'] : [kg, 'kg'];
+  const { value, name } = massIn(kg, unit);
   // Half of the last figure goes up, also where the number in the machine lies a hair below it.
-  return `${Number((v * (1 + 1e-12)).toPrecision(3))} ${name}`;
+  return `${Number((value * (1 + 1e-12)).toPrecision(3))} ${name}`;
+}
+
+/** A mass in the unit that it is written in: grams under a tenth of a kilogram. */
+export function massIn(kg: number, unit: 'kg' | 'lb' = 'kg'): { readonly value: number; readonly name: string } {
+  return unit === 'lb' ? { value: kg / KG_PER['lb']!, name: 'lb' } : kg < 0.1 ? { value: kg * 1000, name: 'g' } : { value: kg, name: 'kg' };
 }
 
 /** Total of the known masses, kg, and whether any is missing. */

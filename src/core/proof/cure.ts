@@ -1,7 +1,7 @@
 import { addSheet } from '../../elements/sheet/sheets.ts';
 import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { Scene } from '../../elements/scene.ts';
-import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { titleBlockRect } from '../sheet/page.ts';
 import { cornersOf } from '../base/corners.ts';
 import { applyToPoint } from '../base/placement.ts';
 import { dot, type Vec2, type Vec3 } from '../base/vector.ts';
@@ -9,7 +9,7 @@ import { cutFromLine } from '../cut/section-line.ts';
 import { PLAIN_VIEW, type ViewRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
 import type { ViewFrame } from '../outline/directions.ts';
-import { standardScales } from '../sheet/formats.ts';
+import { standardScales } from '../sheet/paper.ts';
 
 /** Free paper around a section on a sheet of its own, mm. */
 const AROUND_MM = 30;

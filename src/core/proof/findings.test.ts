@@ -5,7 +5,7 @@ import { Scene } from '../../elements/scene.ts';
 import { rectOf } from '../base/rect.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { meet } from '../picture/solid.ts';
-import { formatByName, styleFor } from '../sheet/formats.ts';
+import { paperByName, styleFor } from '../sheet/paper.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { viewFindings } from '../../elements/view/findings.ts';
 import { drawView, viewRect } from '../../elements/view/draw.ts';
@@ -290,7 +290,7 @@ describe('a view and what lies over it', () => {
   });
   const over = (result: ViewResult | undefined, x: number, y: number, size: number) =>
     meet(
-      drawView(view, result, styleFor(formatByName('A3')!), { cuts: [], scaleInLabel: false, families: [] }).solid,
+      drawView(view, result, styleFor(paperByName('A3')!), { cuts: [], scaleInLabel: false, families: [] }).solid,
       { rects: [{ x, y, width: size, height: size }], segments: [] },
       0.01,
     );
@@ -319,7 +319,7 @@ describe('a view and what lies over it', () => {
   test('its label, and the cutting plane that it carries, are not to be written over', () => {
     const section: ViewRecord = { ...view, id: 'view:cut', cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: view.id } };
     const top: ViewRecord = { ...view, ...namedFrame('top'), label: true };
-    const { solid, ink } = drawView(top, filled(0, 0), styleFor(formatByName('A3')!), { cuts: [section], scaleInLabel: false, families: [] });
+    const { solid, ink } = drawView(top, filled(0, 0), styleFor(paperByName('A3')!), { cuts: [section], scaleInLabel: false, families: [] });
     const meets = (x: number, y: number) => meet(solid, { rects: [{ x, y, width: 1, height: 1 }], segments: [] }, 0.01);
     // The plane y = 0 runs level through the middle of the box 96…104 and 7 mm past it; the arrows look from the front.
     expect([meets(91, 99.5), meets(91, 94), meets(86, 99.5)]).toEqual([true, false, false]);

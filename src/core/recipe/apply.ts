@@ -2,7 +2,10 @@ import type { Assembly } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { QuarryError } from '../base/errors.ts';
-import { drawingOf } from '../document/records.ts';
+import { drawingOf, sheetsOf } from '../document/records.ts';
+import { formatFrom } from '../format/apply.ts';
+import type { SheetFormat } from '../format/record.ts';
+import { Scene } from '../../elements/scene.ts';
 import { drawingRecordFor, firstDrawing, type Draft, type DraftOptions } from '../draft/first-drawing.ts';
 import type { Recipe, RecipeSheet } from './record.ts';
 import { SheetMaker, type SlotReport } from './sheet-maker.ts';
@@ -24,7 +27,8 @@ export interface Applied extends Draft {
 export async function applyRecipe(recipe: Recipe, assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, options: RecipeOptions): Promise<Applied> {
   if (componentsOf(assembly).length === 0) throw new QuarryError('EMPTY_ASSEMBLY', {});
   const standard = options.onto ? drawingOf(options.onto.document).standard : (options.standard ?? 'iso');
-  const { onto, ...drafting } = options;
+  const { onto, ...given } = options;
+  const drafting = { ...given, format: options.format ?? (onto && formatOfFirst(onto, assembly)) };
   const maker = new SheetMaker(
     recipe,
     assembly,
@@ -41,11 +45,22 @@ export async function applyRecipe(recipe: Recipe, assembly: Assembly, geometries
     else if (maker.records[only === 'exploded' ? 'view:exploded' : 'view:front']) for (let k = 0; k < covers; k++) maker.standsAlready(i + k);
     else {
       const early = !only && i === 0 && !onto && onSheets ? { onSheets } : {};
-      maker.take(await firstDrawing(assembly, geometries, { ...rest, ...early, standard, ...(only ? { only } : {}) }), i, covers);
+      const own = recipe.formats?.find((f) => f.name === recipe.sheets[i]!.format);
+      maker.take(
+        await firstDrawing(assembly, geometries, { ...rest, ...early, ...(own ? { format: own } : {}), standard, ...(only ? { only } : {}) }),
+        i,
+        covers,
+      );
     }
     i += covers - 1;
   }
   return { document: maker.records, results: maker.results, slots: maker.slots };
+}
+
+/** New sheets lie on what the first one of the drawing lies on. */
+function formatOfFirst(onto: Draft, assembly: Assembly): SheetFormat | undefined {
+  const id = sheetsOf(onto.document)[0]?.format;
+  return id ? formatFrom(new Scene({ document: onto.document, assembly, results: new Map() }), id) : undefined;
 }
 
 /** Sheets of the whole that the first drawing makes: how many from here on, and which. */

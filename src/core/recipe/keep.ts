@@ -2,6 +2,7 @@ import { dot } from '../base/vector.ts';
 import { without } from '../base/without.ts';
 import type { ListRecord, SheetRecord, ViewRecord } from '../document/records.ts';
 import { namedFrame, type ViewFrame } from '../outline/directions.ts';
+import { formatFrom } from '../format/apply.ts';
 import type { Scene } from '../../elements/scene.ts';
 import { frontOf } from '../../elements/view/front.ts';
 import { principalFrames } from '../draft/arrangement.ts';
@@ -27,7 +28,9 @@ export function recipeFrom(scene: Scene, name: string, words: string): Recipe {
     }
     sheets.push(made);
   }
-  return { format: RECIPE_FORMAT, name, words, sheets };
+  const used = new Set(sheets.flatMap((s) => s.format ?? []));
+  const formats = scene.formats.filter((f) => used.has(f.name)).flatMap((f) => formatFrom(scene, f.id) ?? []);
+  return { format: RECIPE_FORMAT, name, words, sheets, ...(formats.length ? { formats } : {}) };
 }
 
 function sheetOf(scene: Scene, sheet: SheetRecord): RecipeSheet | undefined {
@@ -51,6 +54,7 @@ function sheetOf(scene: Scene, sheet: SheetRecord): RecipeSheet | undefined {
     ...(per === 'whole' ? { size: sheet.size, landscape: sheet.landscape } : {}),
     ...(sheet.noFrame ? { noFrame: true as const } : {}),
     ...(sheet.noTitle ? { noTitle: true as const } : {}),
+    ...(sheet.format ? { format: scene.formatOf(sheet.id).name } : {}),
     slots,
   };
 }

@@ -1,6 +1,6 @@
 import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
-import { recordsOf, type DrawingDocument } from '../document/records.ts';
+import { sheetsOf, type DrawingDocument } from '../document/records.ts';
 import { itemsOf } from '../ledger/items.ts';
 import type { Recipe } from './record.ts';
 import { nameOf, subjectsOf } from './subjects.ts';
@@ -25,7 +25,7 @@ export function previewRecipe(
 ): { readonly sheets: readonly PreviewSheet[]; readonly leftOut: readonly string[] } {
   const components = componentsOf(assembly);
   const items = itemsOf(assembly, document);
-  const made = recordsOf(document, 'sheet').flatMap((s) => (s.from?.recipe === recipe.name ? [`${s.from.sheet} ${s.from.of}`] : []));
+  const made = sheetsOf(document).flatMap((s) => (s.from?.recipe === recipe.name ? [`${s.from.sheet} ${s.from.of}`] : []));
   const sheets: PreviewSheet[] = [];
   const leftOut: string[] = [];
   recipe.sheets.forEach((sheet, i) => {

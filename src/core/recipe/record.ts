@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { NOT_SQUARE, point, square, text, vector } from '../document/fields.ts';
 import { listRecord } from '../../elements/list/record.ts';
+import { sheetFormat } from '../format/record.ts';
 import { sheetSize } from '../../elements/sheet/record.ts';
 import { tableRecord } from '../../elements/table/record.ts';
 
@@ -109,6 +110,8 @@ export const recipeSheet = z
     landscape: z.boolean().exactOptional(),
     noFrame: on,
     noTitle: on,
+    /** Name of one of the recipe's formats; absent: the one chosen when the recipe is applied. */
+    format: z.string().min(1).max(100).exactOptional(),
     slots: z.array(recipeSlot).min(1).max(100).readonly(),
   })
   .readonly();
@@ -120,6 +123,11 @@ export const recipe = z
     /** What it is for, one or two sentences. */
     words: z.string().max(1000),
     sheets: z.array(recipeSheet).min(1).max(100).readonly(),
+    /** Sheet formats that its sheets lie on. */
+    formats: z.array(sheetFormat).max(20).readonly().exactOptional(),
+  })
+  .refine((r) => r.sheets.every((s) => s.format === undefined || r.formats?.some((f) => f.name === s.format)), {
+    message: 'A sheet lies on a format that the recipe does not have.',
   })
   .readonly();
 

@@ -7,7 +7,7 @@ import { dot } from '../base/vector.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import type { Plane } from '../cut/plane-cut.ts';
-import { PLAIN_VIEW, recordsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { PLAIN_VIEW, recordsOf, sheetsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
 import { framesFor, MOST_FITTED, usualFormat, type Draft } from '../draft/first-drawing.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
 import { bendMark, bendRows, listedBends } from '../flat/bend-table.ts';
@@ -22,7 +22,9 @@ import { listColumnsFor } from '../ledger/list-rows.ts';
 import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
-import { formatByName, scalesFor, SHEET_FORMATS, sheetGeometry, styleFor, type SheetFormat, type Standard } from '../sheet/formats.ts';
+import { groundOf, type Ground } from '../format/ground.ts';
+import { FORMAT_TYPES } from '../format/record.ts';
+import { paperByName, scalesFor, USUAL_SIZES, type PaperSize, type Standard } from '../sheet/paper.ts';
 import { roomBeside } from '../draft/room.ts';
 import { viewBox } from '../shade/raster.ts';
 import { specOf } from '../views/view-spec.ts';
@@ -33,7 +35,7 @@ import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import { proposePartDimensions } from '../../elements/dimension/propose-part.ts';
 import { blocksOn } from '../../elements/list/layout.ts';
 import { Scene } from '../../elements/scene.ts';
-import { titleBlockRect } from '../../elements/sheet/title-block.ts';
+import { titleBlockRect } from '../sheet/page.ts';
 import { viewRect } from '../../elements/view/draw.ts';
 import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { RecipeOptions } from './apply.ts';
@@ -81,7 +83,7 @@ export class SheetMaker {
   private readonly bodies: readonly Body[];
   private readonly features;
   private readonly items: readonly Item[];
-  private readonly format: SheetFormat;
+  private readonly format: PaperSize;
   private readonly recipe: Recipe;
   private readonly assembly: Assembly;
   private readonly geometries: ReadonlyMap<string, PartGeometry>;
@@ -106,8 +108,17 @@ export class SheetMaker {
     this.bodies = sceneOf(assembly, geometries);
     this.features = featuresSource(geometries);
     this.items = itemsOf(assembly, records);
-    const [first] = recordsOf(records, 'sheet').sort((a, b) => a.order - b.order);
-    this.format = usualFormat(options.sheet ?? first?.size, options.standard);
+    const [first] = sheetsOf(records);
+    this.format = usualFormat(options.sheet ?? first?.size ?? options.format?.size, options.standard);
+  }
+
+  /** What sheets lie on: the format that the recipe wants, else the one that was asked for, else that of the drawing's first sheet. */
+  private groundFor(wanted: string | undefined): Ground {
+    const known = new Map(recordsOf(this.records, 'sheet').flatMap((s) => (s.form ? [[s.name, s.id] as const] : [])));
+    const body = this.recipe.formats?.find((f) => f.name === wanted) ?? this.options.format;
+    const ground = groundOf(body, known);
+    for (const r of ground.records) this.records[r.id] = r;
+    return ground;
   }
 
   /** Makes the sheets that one sheet of the recipe stands for. */
@@ -154,12 +165,19 @@ export class SheetMaker {
 
   /** Takes over sheets that the first drawing made for so many sheets of the recipe. */
   take(first: Draft, index: number, covers: number): void {
-    const last = Math.max(0, ...recordsOf(this.records, 'sheet').map((s) => s.order));
-    const sheets = recordsOf(first.document, 'sheet').sort((a, b) => a.order - b.order);
-    for (const [id, r] of Object.entries(first.document)) if (r.type !== 'sheet' && !(r.type === 'drawing' && this.records[id])) this.records[id] = r;
+    const last = Math.max(0, ...sheetsOf(this.records).map((s) => s.order));
+    const sheets = sheetsOf(first.document);
+    // A format of that name that the drawing has already is the one.
+    const there = new Map(recordsOf(this.records, 'sheet').flatMap((s) => (s.form ? [[s.name, s.id] as const] : [])));
+    const same = new Map(recordsOf(first.document, 'sheet').flatMap((s) => (s.form && there.has(s.name) ? [[s.id, there.get(s.name)!] as const] : [])));
+    for (const [id, r] of Object.entries(first.document)) {
+      if (r.type === 'sheet' ? !r.form || same.has(id) : 'sheet' in r && same.has(r.sheet ?? '')) continue;
+      if (!(r.type === 'drawing' && this.records[id])) this.records[id] = r;
+    }
     for (const s of sheets) {
       const of = first.document['view:front'] && s.order <= (recordsOf(first.document, 'view').some((v) => v.sheet === 'sheet:2') ? 2 : 1) ? 0 : covers - 1;
-      this.records[s.id] = { ...s, order: last + s.order, from: { recipe: this.recipe.name, sheet: index + of, of: 'whole' } };
+      const lies = s.format ? { format: same.get(s.format) ?? s.format } : {};
+      this.records[s.id] = { ...s, ...lies, order: last + s.order, from: { recipe: this.recipe.name, sheet: index + of, of: 'whole' } };
     }
     for (const [id, r] of first.results) this.results.set(id, r);
     for (let k = 0; k < covers; k++) {
@@ -187,12 +205,13 @@ export class SheetMaker {
 
   /** Was it made before? */
   private standing(index: number, subject: Subject): boolean {
-    return recordsOf(this.records, 'sheet').some((s) => s.from?.recipe === this.recipe.name && s.from.sheet === index && s.from.of === subject.id);
+    return sheetsOf(this.records).some((s) => s.from?.recipe === this.recipe.name && s.from.sheet === index && s.from.of === subject.id);
   }
 
   private async fill(from: RecipeSheet, index: number, subject: Subject, name: string, mirrored: readonly Subject[]): Promise<void> {
+    const ground = this.groundFor(from.format);
     const id = this.freshId('sheet');
-    const order = Math.max(0, ...recordsOf(this.records, 'sheet').map((s) => s.order)) + 1;
+    const order = Math.max(0, ...sheetsOf(this.records).map((s) => s.order)) + 1;
     const said: SlotReport[] = [];
     const say = (slot: RecipeSlot, filled: boolean, why: string) => said.push({ sheet: name, name: slot.name, filled, why });
     const wanted: Wanted[] = [];
@@ -264,6 +283,7 @@ export class SheetMaker {
         name: name.slice(0, 2000),
         size: format.name,
         landscape,
+        ...ground.on,
         from: { recipe: this.recipe.name, sheet: index, of: subject.id },
         ...(from.per === 'made part' || from.per === 'bent part' ? { part: subject.id } : {}),
         ...(from.noFrame ? { noFrame: true as const } : {}),
@@ -299,8 +319,14 @@ export class SheetMaker {
     const common = Object.fromEntries(Object.entries(this.records).filter(([, r]) => COMMON.has(r.type)));
     const results = new Map(wanted.map((w) => [w.view.id, w.result]));
     const sheets = Object.fromEntries(recordsOf(this.records, 'sheet').map((s) => [s.id, s]));
+    const format = Object.fromEntries(Object.entries(this.records).filter(([, r]) => FORMAT_TYPES.has(r.type) && 'sheet' in r && r.sheet === sheet.format));
     const scene = (records: Records) =>
-      new Scene({ document: { ...common, ...sheets, [sheet.id]: sheet, ...own, ...records }, assembly: this.assembly, results, features: this.features });
+      new Scene({
+        document: { ...common, ...sheets, ...format, [sheet.id]: sheet, ...own, ...records },
+        assembly: this.assembly,
+        results,
+        features: this.features,
+      });
     if (!wanted.length) return {};
     const [first] = wanted;
     if (wanted.length === 1 && first!.balloons) return fitAlone(sheet, first!, scene, scales);
@@ -327,10 +353,10 @@ export class SheetMaker {
 
   /** Sheets that come into question, and the least scale that is asked of each: for a part the smallest on which it stands as large as it should. */
   private papers(from: RecipeSheet, subject: Subject, wanted: readonly Wanted[], scales: readonly number[]) {
-    const chosen = from.size ? formatByName(from.size)! : this.format;
+    const chosen = from.size ? paperByName(from.size)! : this.format;
     const usual = { format: chosen, landscape: from.landscape ?? true, least: 0 };
     if (from.size || subject.components.length !== 1 || subject.id === 'whole') return [usual];
-    const estimate = (format: SheetFormat, landscape: boolean) => {
+    const estimate = (format: PaperSize, landscape: boolean) => {
       const [w, h] = landscape ? [format.long, format.short] : [format.short, format.long];
       // As a rough block: the front with what stands beside and above it, and room for sizes.
       const plain = wanted.filter((x) => !x.pictorial);
@@ -342,7 +368,7 @@ export class SheetMaker {
       return scales.find((s) => (across + beside) * s < w - 110 && (up + above) * s < h - 130) ?? 0;
     };
     const best = Math.min(1, estimate(chosen, true));
-    const smaller = SHEET_FORMATS.filter((f) => f.standard === chosen.standard && f.long < chosen.long && f.long > 250).sort((a, b) => a.long - b.long);
+    const smaller = USUAL_SIZES.filter((f) => f.standard === chosen.standard && f.long < chosen.long && f.long > 250).sort((a, b) => a.long - b.long);
     const good = smaller
       .flatMap((format) => [false, true].map((landscape) => ({ format, landscape, least: best })))
       .filter((p) => estimate(p.format, p.landscape) >= best);
@@ -437,7 +463,7 @@ export class SheetMaker {
         const { assembly, bodies: alone, whole, held } = partAlone(this.assembly, this.components, this.bodies, subject.components);
         const plan = planSpread(assembly, alone, { frame, ...(this.options.cancel ? { cancel: this.options.cancel } : {}) });
         if (!plan.pulls.length) return 'Nothing in it comes apart.';
-        const paper = sheetGeometry(this.format, true);
+        const paper = this.groundFor(undefined).geometry(this.format, true);
         const room = roomBeside(paper.frame, [titleBlockRect(paper)]);
         const scales = scalesFor(this.options.standard, Math.max(1e-9, ...viewBox(alone, frame).map(Math.abs)));
         const fit = alone.length <= MOST_FITTED ? fitSpread(alone, plan.pulls, { frame, room, scales, ways: plan.pulls.map((p) => p.ways) }) : plan;
@@ -502,7 +528,7 @@ export class SheetMaker {
 
   /** Upper left corner of the frame. */
   private tablePlace(from: RecipeSheet): readonly [number, number] {
-    const { frame } = sheetGeometry(from.size ? formatByName(from.size)! : this.format, from.landscape ?? true);
+    const { frame } = this.groundFor(from.format).geometry(from.size ? paperByName(from.size)! : this.format, from.landscape ?? true);
     return [frame.x + TABLE_AIR_MM, frame.y + TABLE_AIR_MM];
   }
 
@@ -543,7 +569,7 @@ export class SheetMaker {
 
   /** A balloon for each item of the subject that has none on this sheet yet, each in the view that wants them. */
   private balloons(sheet: SheetRecord, wanted: readonly Wanted[], subject: Subject): void {
-    const { geometry } = new Scene({ document: this.records, assembly: this.assembly, results: this.results }).page(sheet.id);
+    const { geometry, style } = new Scene({ document: this.records, assembly: this.assembly, results: this.results }).page(sheet.id);
     const shown = new Set(subject.components);
     let missing = this.items.filter((i) => i.components.some((c) => shown.has(c))).map((i) => ({ ...i, components: i.components.filter((c) => shown.has(c)) }));
     for (const w of wanted.filter((x) => x.balloons)) {
@@ -551,8 +577,7 @@ export class SheetMaker {
       const view = scene.one('view', w.view.id);
       if (!view) continue;
       const beside = wanted.filter((x) => x !== w).map((x) => rectOf(viewRect(this.records[x.view.id] as ViewRecord, x.result)));
-      const format = formatByName(sheet.size)!;
-      const area = balloonAreaIn(geometry.frame, [...blocksOn(scene, sheet.id), ...beside], styleFor(format).balloon);
+      const area = balloonAreaIn(geometry.frame, [...blocksOn(scene, sheet.id), ...beside], style.balloon);
       const proposed = proposeBalloons(view, w.result, missing, this.components, area, (p) => `balloon:${p}@${sheet.id}`);
       for (const { record } of proposed) this.records[record.id] = record;
       const done = new Set(proposed.map((p) => p.part));

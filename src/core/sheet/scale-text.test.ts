@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { scaleText } from './formats.ts';
+import { scaleText } from './paper.ts';
 import { scaleFrom } from './scale-text.ts';
 
 describe('a scale as it is typed', () => {

@@ -2,7 +2,7 @@ import { inflate, type Rect, type Segment } from '../../core/base/rect.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { DisplayItem, Drawn, Source } from '../../core/picture/display-list.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
 import { joined } from '../../core/picture/ink.ts';

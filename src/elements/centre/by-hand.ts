@@ -1,7 +1,7 @@
 import { add, dot, scale, subtract, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { RecordOf, ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { Scene } from '../scene.ts';
 import { flatWay, holdOf, type Hold } from '../target.ts';
 import { drawCentres, drawLine, drawPitch } from './draw.ts';

@@ -5,7 +5,7 @@ import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { segmentsOf } from '../../core/picture/ink.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
-import { formatByName, styleFor } from '../../core/sheet/formats.ts';
+import { paperByName, styleFor } from '../../core/sheet/paper.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { viewMapOf } from '../../core/views/view-map.ts';
 import { composeSheet } from '../compose.ts';
@@ -118,7 +118,7 @@ describe('what counts as a circle', () => {
 });
 
 describe('the lines of a cross', () => {
-  const style = styleFor(formatByName('A3')!);
+  const style = styleFor(paperByName('A3')!);
   const map = { ...viewMapOf({ at: [0, 0], pivot: [0, 0], scale: 1 }) };
   const circle = (radius: number) => ({ x: 0, y: 0, radius, component: 0, edge: 0 });
   test.each([4, 7, 13, 40, 120])('cross in a dash and end in one, radius %d mm', (r) => {

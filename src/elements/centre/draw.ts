@@ -1,7 +1,7 @@
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { circlePath, line } from '../../core/picture/shapes.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 import { mergedLines, type AxisLine } from './axes.ts';
 import type { Circle } from './circles.ts';

@@ -4,7 +4,7 @@ import type { RecordOf, ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { inkOf, joined, segmentsOf } from '../../core/picture/ink.ts';
 import { NOTHING_SOLID } from '../../core/picture/solid.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
 import { followTarget, isLost } from '../target.ts';

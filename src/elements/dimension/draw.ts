@@ -6,7 +6,7 @@ import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { inkOf, joined, textRect } from '../../core/picture/ink.ts';
 import { arrowHead, circlePath, line, num, rectangle } from '../../core/picture/shapes.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { Scene } from '../scene.ts';
 import { holdOf, isLost } from '../target.ts';
 import { viewRect } from '../view/draw.ts';

@@ -4,9 +4,9 @@ import { overlaps } from '../../core/base/rect.ts';
 import type { DrawingDocumentRecord, ListRecord, SheetRecord } from '../../core/document/records.ts';
 import { DEFAULT_LIST_COLUMNS } from '../../core/ledger/list-rows.ts';
 import { textRect } from '../../core/picture/ink.ts';
-import { styleFor, formatByName } from '../../core/sheet/formats.ts';
+import { styleFor, paperByName } from '../../core/sheet/paper.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
+import { titleBlockRect } from '../../core/sheet/page.ts';
 import { sceneWith } from '../testing/scene-with.ts';
 import { drawList } from './draw.ts';
 import { layOutList, listRects, listRows, movedList, sheetsForList } from './layout.ts';
@@ -78,7 +78,7 @@ describe('a drawn list', () => {
 });
 
 describe('the list on paper', () => {
-  const style = styleFor(formatByName('A3')!);
+  const style = styleFor(paperByName('A3')!);
   const h = style.text * 2.4;
   // Frame of A3 lying: x 20…410, y 10…287; title block 180 × 42 in its lower right corner (ISO 5457, ISO 7200).
   test('blocks stand on the title block, right edge on the frame, further ones to the left, rows shared evenly', () => {
@@ -204,7 +204,7 @@ describe('where a list stands', () => {
     ]);
     expect(laid({ ...list, columns: [{ key: 'item', title: 'Item', widthMm: 20 }], beside: 2 }).blocks.map((b) => b.rows.length)).toEqual([4, 3]);
   });
-  const h = () => styleFor(formatByName('A3')!).text * 2.4;
+  const h = () => styleFor(paperByName('A3')!).text * 2.4;
   test('dragged near the title block or a corner it docks there, elsewhere it stands free', () => {
     const free: ListRecord = { ...list, at: [100, 60] };
     const { scene, blocks } = laid(free);

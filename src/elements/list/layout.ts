@@ -2,9 +2,9 @@ import type { Rect } from '../../core/base/rect.ts';
 import { without } from '../../core/base/without.ts';
 import type { ListColumn, ListRecord } from '../../core/document/records.ts';
 import { textWidth, wrapText } from '../../core/picture/lettering.ts';
-import type { SheetGeometry } from '../../core/sheet/formats.ts';
+import type { SheetGeometry } from '../../core/sheet/paper.ts';
 import type { Scene } from '../scene.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
+import { titleBlockRect } from '../../core/sheet/page.ts';
 import { cellOf, rowsOf, type ShownRow } from './rows.ts';
 
 /** Height of a row of one line, and of each further line, as shares of the height of capitals. */

@@ -2,7 +2,8 @@ import { numberText } from '../../core/ledger/items.ts';
 import { decimalText, valueParts, plainText, wholeStyle } from '../../core/dimension/value.ts';
 import type { PartFeatures } from '../../core/features/part-features.ts';
 import { holeAt } from '../../core/features/holes.ts';
-import { scaleText } from '../../core/sheet/formats.ts';
+import { scaleText } from '../../core/sheet/paper.ts';
+import { fieldValue, fillIn } from '../field-values.ts';
 import type { Thread } from '../../core/thread/threads-of.ts';
 import type { RecordOf } from '../../core/document/records.ts';
 import type { Scene } from '../scene.ts';
@@ -10,8 +11,8 @@ import { pathOfTarget, type Target } from '../target.ts';
 
 export type NoteRecord = RecordOf<'note'>;
 
-/** Words in braces that stand for values, and what they say. */
-export const FIELDS = {
+/** Words in braces that stand for values of what a note points at. */
+const TARGET_FIELDS = {
   item: 'item number',
   description: 'description of the part',
   material: 'material',
@@ -20,6 +21,15 @@ export const FIELDS = {
   part: 'part number',
   hole: 'the hole: diameter, depth, widened mouth, thread',
   thread: 'the thread',
+} as const;
+type Field = keyof typeof TARGET_FIELDS;
+const isOfTarget = (name: string): name is Field => Object.hasOwn(TARGET_FIELDS, name);
+/** Those that speak of nothing without it. */
+const OF_TARGET = new Set(['item', 'description', 'part', 'hole', 'thread']);
+
+/** Words in braces that stand for values, and what they say. */
+export const FIELDS: Readonly<Record<string, string>> = {
+  ...TARGET_FIELDS,
   title: 'title of the drawing',
   number: 'drawing number',
   revision: 'revision',
@@ -27,35 +37,25 @@ export const FIELDS = {
   sheet: 'number of the sheet',
   sheets: 'how many sheets there are',
   scale: 'scale of the view',
-} as const;
-type Field = keyof typeof FIELDS;
+  owner: 'legal owner',
+  sheetName: 'document type of the sheet',
+  size: 'size of the sheet',
+  unit: 'unit of lengths',
+  file: 'file of the model',
+};
 
 /** The text of a note with its values put in; a value that there is none of stays as it was typed. */
 export function wordsOf(note: NoteRecord, scene: Scene): string {
-  return note.text.replace(/\{(\w+)\}/g, (typed, name: string) => (Object.hasOwn(FIELDS, name) ? (valueOf(name as Field, note, scene) ?? typed) : typed));
+  return fillIn(note.text, (name, pattern) => valueOf(name, pattern, note, scene));
 }
 
-function valueOf(field: Field, note: NoteRecord, scene: Scene): string | undefined {
-  const { drawing } = scene;
-  switch (field) {
-    case 'title':
-    case 'number':
-    case 'revision':
-    case 'date':
-      return drawing[field];
-    case 'sheets':
-      return String(scene.sheets.length);
-    case 'sheet': {
-      const sheet = scene.sheetOf(note);
-      return sheet && String(scene.sheets.indexOf(sheet) + 1);
-    }
-    case 'scale': {
-      const view = scene.one('view', note.view);
-      return view && scaleText(view.scale);
-    }
-    default:
-      return ofTarget(field, note.leaders?.[0]?.to, scene);
-  }
+/** What is pointed at speaks first; then the view, the sheet and the drawing. */
+function valueOf(name: string, pattern: string | undefined, note: NoteRecord, scene: Scene): string | undefined {
+  const view = name === 'scale' ? scene.one('view', note.view) : undefined;
+  if (view) return scaleText(view.scale);
+  const sheet = scene.sheetOf(note);
+  const said = note.leaders?.length && isOfTarget(name) ? ofTarget(name, note.leaders[0]!.to, scene) : undefined;
+  return said ?? (OF_TARGET.has(name) ? undefined : fieldValue(name, pattern, sheet && scene.shownSheet(sheet), scene)?.text);
 }
 
 function ofTarget(field: Field, t: Target | undefined, scene: Scene): string | undefined {

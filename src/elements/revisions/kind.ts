@@ -5,7 +5,7 @@ import { wrapText } from '../../core/picture/lettering.ts';
 import { line, rectangle, text } from '../../core/picture/shapes.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
-import { titleBlockRect } from '../sheet/title-block.ts';
+import { titleBlockRect } from '../../core/sheet/page.ts';
 
 export type RevisionsRecord = RecordOf<'revisions'>;
 type Row = RecordOf<'revision'>;

@@ -1,10 +1,11 @@
 import { describe, expect, test } from 'vitest';
 import { drawFrame, zonesAlong } from './frame.ts';
-import { formatByName, sheetGeometry, SHEET_FORMATS, styleFor } from '../../core/sheet/formats.ts';
+import { ISO_FORM, usualForm } from '../../core/sheet/form.ts';
+import { paperByName, sheetGeometry, PAPER_SIZES, styleFor } from '../../core/sheet/paper.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
 
 const page = (name: string) => {
-  const format = formatByName(name)!;
+  const format = paperByName(name)!;
   return { geometry: sheetGeometry(format, name !== 'A4'), style: styleFor(format) };
 };
 
@@ -18,7 +19,7 @@ describe('the border', () => {
     ['A4', 4, 6],
   ])('of %s has %d by %d fields', (name, columns, rows) => {
     const { geometry, style } = page(name);
-    const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
+    const texts = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) => (i.kind === 'text' ? [i.text] : []));
     const [numbers, letters] = [texts.filter((t) => /^\d+$/.test(t)), texts.filter((t) => /^[A-Z]$/.test(t))];
     // Each stands at both ends.
     expect([numbers.length / 2, letters.length / 2]).toEqual([columns, rows]);
@@ -32,7 +33,7 @@ describe('the border', () => {
     ['A2', [47, 97, 147, 197, 247, 297, 347, 397, 447, 497, 547], [60, 110, 160, 210, 260, 310, 360]],
   ])('the fields of %s end at', (name, columns, rows) => {
     const { geometry, style } = page(name);
-    const marks = drawFrame(geometry, style).items.flatMap((i) =>
+    const marks = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) =>
       i.kind === 'stroke' && i.width === 0.25 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : [],
     );
     const distinct = (list: readonly number[]) => [...new Set(list)].sort((a, b) => a - b);
@@ -43,9 +44,9 @@ describe('the border', () => {
     ['A3', 5],
     ['A4', 0],
   ])('the centring mark at the foot of %s reaches %d mm into the frame: never into the title block', (name, into) => {
-    const { width, height, frame } = sheetGeometry(formatByName(name)!, true);
+    const { width, frame } = sheetGeometry(paperByName(name)!, true);
     const { style } = page(name);
-    const marks = drawFrame({ width, height, frame }, style).items.flatMap((i) =>
+    const marks = drawFrame(sheetGeometry(paperByName(name)!, true), style, ISO_FORM).items.flatMap((i) =>
       i.kind === 'stroke' && i.width === 0.7 && !/[hv]/.test(i.d) ? [i.d.match(/-?[\d.]+/g)!.map(Number)] : [],
     );
     const foot = frame.y + frame.height;
@@ -53,7 +54,7 @@ describe('the border', () => {
   });
   test('numbers run from the left, letters from the top, each in the middle of its field', () => {
     const { geometry, style } = page('A3');
-    const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
+    const texts = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
     const at = (t: string) => texts.filter((x) => x.text === t).map((x) => [x.x, x.y]);
     // The first column is 40 wide, from the filing edge at 20; the top strip lies at y = 5…10.
     expect(at('1').map(([x]) => x)).toEqual([40, 40]);
@@ -61,9 +62,9 @@ describe('the border', () => {
     expect(at('A').map(([, y]) => y)).toEqual([(10 + 48.5) / 2 + style.text / 2, (10 + 48.5) / 2 + style.text / 2]);
     expect(at('F')[0]![1]).toBeGreaterThan(at('A')[0]![1]!);
   });
-  test.each(SHEET_FORMATS.map((f) => f.name))('of %s stays on the sheet, with centring marks on the axes of symmetry of the trimmed sheet', (name) => {
+  test.each(PAPER_SIZES.map((f) => f.name))('of %s stays on the sheet, with centring marks on the axes of symmetry of the trimmed sheet', (name) => {
     const { geometry, style } = page(name);
-    const strokes = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
+    const strokes = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
     const marks = strokes.filter((s) => s.width === 0.7 && !/[hv]/.test(s.d)).map((s) => s.d.match(/-?[\d.]+/g)!.map(Number));
     expect(marks).toHaveLength(4);
     for (const [x0, y0, x1, y1] of marks as [number, number, number, number][])
@@ -78,7 +79,7 @@ describe('the border', () => {
   });
   test('is a wide frame, a strip of 5 mm around it for the fields, and marks that reach from it 5 mm inwards', () => {
     const { geometry, style } = page('A3');
-    const strokes = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
+    const strokes = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));
     const corners = (d: string) => {
       const [p] = pointsOfPath(d);
       const [x, y] = [p!.map((v) => v[0]), p!.map((v) => v[1])];
@@ -113,7 +114,7 @@ describe('the border', () => {
   });
   test('field texts stand in the middle of the strip, upright', () => {
     const { geometry, style } = page('A3');
-    const texts = drawFrame(geometry, style).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
+    const texts = drawFrame(geometry, style, usualForm(geometry.standard)).items.flatMap((i) => (i.kind === 'text' ? [i] : []));
     for (const t of texts) {
       expect([t.height, t.anchor]).toEqual([2.5, 'middle']);
       const middle = t.y - t.height / 2;

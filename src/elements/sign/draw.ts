@@ -8,7 +8,7 @@ import { inkOf, joined } from '../../core/picture/ink.ts';
 import { specified } from '../../core/views/view-spec.ts';
 import { drawLeaders, lostLeaders, NO_LEADERS, tipOf } from '../leader.ts';
 import type { Scene } from '../scene.ts';
-import { projectionSymbol } from '../sheet/title-block.ts';
+import { projectionSymbol } from '../block/projection-symbol.ts';
 import { datumPicture, flagPicture, framePicture } from './pictures/frame.ts';
 import { liftingPicture, massCentrePicture } from './pictures/mass.ts';
 import type { SignPen, SignPicture } from './pictures/picture.ts';

@@ -3,7 +3,7 @@ import { without } from '../../core/base/without.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { roomFor } from '../../core/draft/new-view.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
-import { standardScales } from '../../core/sheet/formats.ts';
+import { standardScales } from '../../core/sheet/paper.ts';
 import { allowedOn, standingOn } from '../place.ts';
 import type { Scene } from '../scene.ts';
 import { viewRect } from './draw.ts';

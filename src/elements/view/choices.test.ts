@@ -10,7 +10,7 @@ import { kindOf } from '../kinds.ts';
 import { Scene } from '../scene.ts';
 import { boxEdges } from './box-edges.ts';
 import { pictorialOfCut } from './sections.ts';
-import { ISO_SCALES } from '../../core/sheet/formats.ts';
+import { ISO_SCALES } from '../../core/sheet/paper.ts';
 import { viewRect } from './draw.ts';
 import { largestScale } from './scale.ts';
 import { arrangeSheet } from './arrange-sheet.ts';

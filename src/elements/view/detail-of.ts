@@ -3,7 +3,7 @@ import { without } from '../../core/base/without.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { roomFor } from '../../core/draft/new-view.ts';
-import { scalesFor } from '../../core/sheet/formats.ts';
+import { scalesFor } from '../../core/sheet/paper.ts';
 import { componentAt } from '../../core/views/compute-view.ts';
 import { outlineBox, type Outline } from '../../core/views/outline.ts';
 import { allowedOn, standingOn } from '../place.ts';

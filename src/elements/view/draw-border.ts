@@ -4,7 +4,7 @@ import type { ViewMap } from '../../core/views/view-map.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { circlePath, line, num } from '../../core/picture/shapes.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 
 /** Borders of what is shown of a view: break lines, outlines, the signs of symmetry. ISO 128-2 and ISO 128-3. */

@@ -5,7 +5,7 @@ import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { circlePath, text } from '../../core/picture/shapes.ts';
 import { textWidth } from '../../core/picture/lettering.ts';
 import type { Rect } from '../../core/base/rect.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import { pathOf } from './draw-border.ts';
 
 /** Distance of a detail's letter from its outline, mm. */

@@ -2,7 +2,7 @@ import { HIDDEN, LineClass } from '../../core/outline/linework.ts';
 import { crowdedRuns } from '../../core/outline/thin.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { runPath } from '../../core/picture/run-path.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import { componentAt, type ViewResult } from '../../core/views/compute-view.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 

@@ -1,7 +1,7 @@
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { num } from '../../core/picture/shapes.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import type { ViewMap } from '../../core/views/view-map.ts';
 

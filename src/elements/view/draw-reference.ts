@@ -2,7 +2,7 @@ import { dot } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { arrowHead, line, text } from '../../core/picture/shapes.ts';
-import type { SheetStyle } from '../../core/sheet/formats.ts';
+import type { SheetStyle } from '../../core/sheet/paper.ts';
 
 /** The arrow stands this far off its view, and is so long, mm. */
 const OFF_MM = 3;

@@ -3,7 +3,7 @@ import { BLANK_DRAWING, type ViewRecord } from '../../core/document/records.ts';
 import type { MaterialFamily } from '../../core/ledger/materials.ts';
 import { namedFrame, type DirectionName } from '../../core/outline/directions.ts';
 import { ARC_STRIDE, EMPTY_LINEWORK, HIDDEN, LineClass, type Linework } from '../../core/outline/linework.ts';
-import { formatByName, styleFor } from '../../core/sheet/formats.ts';
+import { paperByName, styleFor } from '../../core/sheet/paper.ts';
 import { assemblyOf, box, cylinder } from '../../core/testing/shapes.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
 import { computeView, type ViewResult } from '../../core/views/compute-view.ts';
@@ -13,7 +13,7 @@ import { viewRecord } from '../../core/testing/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { drawView, labelOf, viewRect } from './draw.ts';
 
-const style = styleFor(formatByName('A3')!);
+const style = styleFor(paperByName('A3')!);
 const view = viewRecord({ at: [100, 80], pivot: [10, 20], hidden: true });
 const context = { cuts: [], scaleInLabel: false, families: [] };
 const strokes = (items: readonly DisplayItem[]) => items.flatMap((i) => (i.kind === 'stroke' ? [i] : []));

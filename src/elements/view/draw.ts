@@ -4,7 +4,7 @@ import type { MaterialFamily } from '../../core/ledger/materials.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { inkOf, joined, solidOf } from '../../core/picture/ink.ts';
 import { text } from '../../core/picture/shapes.ts';
-import { scaleText, type SheetStyle } from '../../core/sheet/formats.ts';
+import { scaleText, type SheetStyle } from '../../core/sheet/paper.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { viewMapOf, type ViewMap } from '../../core/views/view-map.ts';
 import { drawCaps, type ViewHatch } from './draw-caps.ts';

@@ -2,7 +2,7 @@ import { without } from '../../core/base/without.ts';
 import { dot, normalize, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { frameFrom, type ViewFrame } from '../../core/outline/directions.ts';
-import type { Standard } from '../../core/sheet/formats.ts';
+import type { Standard } from '../../core/sheet/paper.ts';
 import type { Scene } from '../scene.ts';
 import { boxFromParts } from './extent.ts';
 import { OF_ITS_OWN } from './part.ts';

@@ -1,6 +1,6 @@
 import { overlaps, type Rect } from '../../core/base/rect.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
-import { scalesFor } from '../../core/sheet/formats.ts';
+import { scalesFor } from '../../core/sheet/paper.ts';
 import { allowedOn, standingOn } from '../place.ts';
 import type { Scene } from '../scene.ts';
 import { viewRect } from './draw.ts';

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { drawingOf } from '$core/document/records';
   import { EXPLODED_MARGIN } from '$core/draft/room';
-  import { scaleText, standardScales } from '$core/sheet/formats';
-  import { titleBlockRect } from '$elements/sheet/title-block';
+  import { scaleText, standardScales } from '$core/sheet/paper';
+  import { titleBlockRect } from '$core/sheet/page';
   import type { Look } from '../shared/Stage3d.svelte';
   import { screenFrame, type Explode } from './explode.svelte';
   import { lookFrom, proposeDirections, tighten } from './planning';

@@ -12,9 +12,9 @@ import type { CheckAnswer } from '$core/explode/requests';
 import { motionsOf, shareOf } from '$core/explode/spread';
 import type { Hit } from '$core/explode/way-out';
 import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
-import { formatByName, sheetGeometry } from '$core/sheet/formats';
+import { paperByName, sheetGeometry } from '$core/sheet/paper';
 import { blocksOn } from '$elements/list/layout';
-import { titleBlockRect } from '$elements/sheet/title-block';
+import { titleBlockRect } from '$core/sheet/page';
 import type { ApiFailure } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
@@ -87,7 +87,7 @@ export class Explode {
   readonly place = $derived.by(() => {
     const doc = this.drawing.document;
     const sheet = this.view ? doc[this.view.sheet] : this.drawing.sheets[0];
-    const format = formatByName(sheet?.type === 'sheet' ? sheet.size : 'A3')!;
+    const format = paperByName(sheet?.type === 'sheet' ? sheet.size : 'A3')!;
     const geometry = sheetGeometry(format, sheet?.type === 'sheet' ? sheet.landscape : true);
     const { frame } = geometry;
     return {

@@ -8,7 +8,7 @@ import { plainPull, pullRecord } from '$core/explode/records';
 import type { FitAnswer, Interim, PlanAnswer } from '$core/explode/requests';
 import type { Pull } from '$core/explode/spread';
 import type { ViewFrame } from '$core/outline/directions';
-import { scaleText, standardScales } from '$core/sheet/formats';
+import { scaleText, standardScales } from '$core/sheet/paper';
 import type { ApiFailure } from '../shared/api';
 import { arrangeAnew } from '../shared/balloons';
 import { notify } from '../shared/notices.svelte';

@@ -19,7 +19,7 @@
   <Portal>
     <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
     <Dialog.Positioner class="fixed inset-0 z-50 flex items-start justify-center pt-[8vh]">
-      <Dialog.Content class="recipes-dialog">
+      <Dialog.Content class="q-desk-dialog">
         <Dialog.Title class="title">Recipes</Dialog.Title>
         <Dialog.Description class="q-caption">Sheets that are made again from any assembly.</Dialog.Description>
         <div class="both">
@@ -98,23 +98,6 @@
 </Dialog>
 
 <style>
-  :global(.recipes-dialog) {
-    display: flex;
-    flex-direction: column;
-    gap: 0.5rem;
-    width: min(940px, 94vw);
-    max-height: 84vh;
-    padding: 1.1rem 1.3rem;
-    border-radius: 12px;
-    border: 1px solid var(--line);
-    background: var(--panel);
-    color: var(--ink);
-    box-shadow: 0 18px 60px rgb(0 0 0 / 0.3);
-  }
-  :global(.recipes-dialog .title) {
-    font-size: 1.15rem;
-    font-weight: 600;
-  }
   .both {
     display: grid;
     grid-template-columns: 290px 1fr;

@@ -39,7 +39,7 @@ export interface Drafting {
 export type Selection =
   | { readonly kind: 'none' }
   | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
-  | { readonly kind: 'record'; readonly id: string }
+  | { readonly kind: 'record'; readonly id: string; readonly part?: string }
   /** Several elements of one sheet. */
   | { readonly kind: 'records'; readonly ids: readonly string[] }
   | { readonly kind: 'field'; readonly field: string };
@@ -105,6 +105,8 @@ export class Drawing {
   calm = $state.raw<Scene>(undefined!);
   readonly items = $derived(this.scene.items);
   readonly sheets = $derived(this.scene.sheets);
+  /** The format whose canvas is open instead of a sheet. */
+  readonly openFormat = $derived.by(() => this.scene.formats.find((f) => f.id === this.sheetId));
   /** The picture of the open sheet; others are drawn where they are shown. */
   readonly picture = $derived.by(() => (this.scene.one('sheet', this.sheetId) ? composeSheet(this.scene, this.sheetId) : undefined));
   /** What a checker would mark, worked out beside the page. */

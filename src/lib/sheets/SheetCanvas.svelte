@@ -232,8 +232,9 @@
   }
 
   function activate(g: DisplayGroup) {
-    if (g.role === 'title') drawing.select({ kind: 'field', field: 'title' });
-    else drawing.select({ kind: 'record', id: g.id.split('/')[0]! });
+    const id = g.id.split('/')[0]!;
+    if (drawing.document[id]) drawing.select({ kind: 'record', id });
+    else if (g.role === 'title') drawing.select({ kind: 'field', field: 'title' });
   }
 
   /** Room that a grip bar takes: half its width, its height and its distance from the frame, px. */
@@ -301,7 +302,9 @@
       oncontextmenu={pressMenu}
       onpointercancel={(e) => (fingers.delete(e.pointerId), cancel())}
       role="group"
-      aria-label="Sheet {drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1} of {drawing.sheets.length}"
+      aria-label={drawing.openFormat
+        ? `Sheet format ${drawing.openFormat.name}`
+        : `Sheet ${drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1} of ${drawing.sheets.length}`}
       data-testid="sheet"
     >
       <rect width={list.width} height={list.height} fill="#fffefb" />

@@ -2,7 +2,7 @@
   import { pageOf } from '$core/sheet/page';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
   import { reorderSheet } from '$elements/sheet/sheets';
-  import { BookCopy, Plus } from '@lucide/svelte';
+  import { BookCopy, Frame, Plus } from '@lucide/svelte';
   import { DragGesture } from '@use-gesture/vanilla';
   import { untrack } from 'svelte';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -132,6 +132,9 @@
       <button class="q-button" onclick={() => drawing.stopDrafting()} title="Leave it at the sheets that stand">Stop</button>
     </div>
   {/if}
+  <button class="add" onclick={() => (tools.formats = true)} aria-label="Sheet formats" title="Sheet formats: frame, title block, logo"
+    ><Frame size={18} /></button
+  >
   <button class="add" onclick={() => (tools.recipes = true)} aria-label="Recipes" title="Recipes: sheets that are made again from any assembly"
     ><BookCopy size={18} /></button
   >

@@ -1,5 +1,5 @@
 import { aligned, distributed, type Edge } from '$elements/together';
-import { ALL_FACES } from '$elements/faces';
+import { facesOn } from '$elements/faces';
 import { KINDS, type ElementType } from '$elements/kinds';
 import type { Action } from '../shared/action';
 import type { Drawing } from '../shared/drawing.svelte';
@@ -12,7 +12,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
   };
   return [
     tools.action('pick', { label: 'Pick', key: 'V' }),
-    ...ALL_FACES.flatMap((f) => f.actions?.(drawing, tools) ?? []),
+    ...facesOn(drawing.scene.one('sheet', drawing.sheetId)?.form !== undefined).flatMap((f) => f.actions?.(drawing, tools) ?? []),
     { id: 'fit', label: 'Fit the sheet', short: 'Fit', key: 'F', shelf: true, run: () => tools.fit() },
     { id: 'in', label: 'Zoom in', key: '+', run: () => tools.zoomBy(1.25) },
     { id: 'out', label: 'Zoom out', key: '-', run: () => tools.zoomBy(0.8) },
@@ -24,6 +24,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     { id: 'slip', label: tools.slip ? 'Fold the slip away' : 'Show the slip', key: ']', run: () => (tools.slip = !tools.slip) },
     { id: 'pdf', label: 'PDF of all sheets', key: 'P', run: download('drawing.pdf') },
     { id: 'csv', label: 'Parts list as CSV', key: 'C', run: download('parts-list.csv') },
+    { id: 'formats', label: 'Sheet formats: frame, title block, logo; chosen, changed, kept', key: '', run: () => (tools.formats = true) },
     { id: 'recipes', label: 'Recipes: sheets made again, kept, given out', key: '', run: () => (tools.recipes = true) },
     { id: 'quick', label: 'Do anything', key: 'Ctrl K', run: () => (tools.quickBar = true) },
   ];

@@ -238,7 +238,8 @@ export class PickTool implements Tool {
       (g) => g.role !== 'frame' && (contains(g.grab ?? rectOf(g.box), at) || (g.grabLines?.some((l) => pointToSegment(...at, ...l) < LINE_MM) ?? false)),
     );
     if (!hit) return undefined;
-    const record = hit.role === 'title' ? drawing.document[drawing.sheetId] : drawing.document[hit.id.split('/')[0]!];
+    // What stands on the sheet's format has no record here: the sheet answers for it.
+    const record = drawing.document[hit.id.split('/')[0]!] ?? drawing.document[drawing.sheetId];
     return record && isElement(record) ? record : undefined;
   }
 

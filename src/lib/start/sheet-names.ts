@@ -1,4 +1,4 @@
-import { SHEET_FORMATS } from '$core/sheet/formats';
+import { USUAL_SIZES } from '$core/sheet/paper';
 
-export const ISO_NAMES = SHEET_FORMATS.filter((f) => f.standard === 'iso').map((f) => f.name);
-export const INCH_NAMES = SHEET_FORMATS.filter((f) => f.standard === 'asme').map((f) => f.name);
+export const ISO_NAMES = USUAL_SIZES.filter((f) => f.standard === 'iso').map((f) => f.name);
+export const INCH_NAMES = USUAL_SIZES.filter((f) => f.standard === 'asme').map((f) => f.name);

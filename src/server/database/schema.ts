@@ -16,6 +16,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { SheetFormat } from '../../core/format/record.ts';
 import type { Recipe } from '../../core/recipe/record.ts';
 import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
@@ -58,6 +59,8 @@ export const job = pgTable('job', {
   standard: text().$type<'iso' | 'asme'>().notNull().default('iso'),
   /** By which its first sheets are made; null: the usual first drawing. */
   recipe: jsonb().$type<Recipe>(),
+  /** The sheet format that its first drawing lies on; null: the standard's own. */
+  format: jsonb().$type<SheetFormat>(),
   /** What became of the recipe's slots. */
   slots: jsonb().$type<readonly SlotReport[]>(),
   assembly: jsonb().$type<Assembly>(),
@@ -82,6 +85,16 @@ export const recipe = pgTable('recipe', {
   id: uuid().primaryKey().defaultRandom(),
   name: text().notNull().unique(),
   body: jsonb().$type<Recipe>().notNull(),
+  /** Counts up whenever it is kept anew. */
+  version: integer().notNull().default(1),
+  changedAt: moment().notNull().defaultNow(),
+});
+
+/** Sheet formats that users kept; those that come with the application are not here. */
+export const sheetFormat = pgTable('sheet_format', {
+  id: uuid().primaryKey().defaultRandom(),
+  name: text().notNull().unique(),
+  body: jsonb().$type<SheetFormat>().notNull(),
   /** Counts up whenever it is kept anew. */
   version: integer().notNull().default(1),
   changedAt: moment().notNull().defaultNow(),

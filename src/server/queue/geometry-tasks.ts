@@ -3,6 +3,7 @@ import type { Assembly } from '../../core/assembly/assembly.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
 import type { Cut } from '../../core/cut/keep-whole.ts';
+import type { SheetFormat } from '../../core/format/record.ts';
 import type { Recipe } from '../../core/recipe/record.ts';
 import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
@@ -11,7 +12,7 @@ import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts
 import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
 import type { Pull } from '../../core/explode/spread.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
-import type { Standard } from '../../core/sheet/formats.ts';
+import type { Standard } from '../../core/sheet/paper.ts';
 import type { ExplodeRequest } from '../../core/explode/requests.ts';
 import type { Step } from '../../core/document/steps.ts';
 import type { IssueWords } from '../../elements/revisions/issue.ts';
@@ -37,6 +38,8 @@ export interface DraftTask {
   readonly date: string;
   /** Which sheets are made; null: the usual first drawing. */
   readonly recipe: Recipe | null;
+  /** The sheet format that new sheets lie on; null: the recipe's, or the standard's own. */
+  readonly format?: SheetFormat | null;
   /** The drawing that they are added to; absent: a new one. */
   readonly onto?: DrawingDocument;
   /** Progress goes out, and so do the views wanted: other threads compute them side by side. */

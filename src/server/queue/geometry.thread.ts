@@ -135,6 +135,7 @@ async function draft(task: DraftTask, geometries: ReadonlyMap<string, PartGeomet
     ...(task.onto ? { onto: { document: task.onto, results: new Map() } } : {}),
     standard: task.standard,
     ...(task.sheet ? { sheet: task.sheet } : {}),
+    ...(task.format ? { format: task.format } : {}),
     date: task.date,
     cancel,
     compute: async (spec) => {

@@ -93,7 +93,14 @@ async function work(id: string, kernel: KernelHost, signal: AbortSignal): Promis
   const drawing = new DrawnJob(id, assembly, assembly.name || row.title, laps);
   let shown: { readonly document: DrawingDocument; readonly kept: Promise<void> } | undefined;
   const drawn = await runDraft(
-    { assembly, standard: row.standard, sheet: row.sheet, recipe: row.recipe, date: (resumed ? row.createdAt : new Date()).toISOString().slice(0, 10) },
+    {
+      assembly,
+      standard: row.standard,
+      sheet: row.sheet,
+      recipe: row.recipe,
+      format: row.format,
+      date: (resumed ? row.createdAt : new Date()).toISOString().slice(0, 10),
+    },
     source,
     {
       onProgress: (at, total, what) => progress(what, STAGE_START['drawing']! + (0.33 * at) / total),

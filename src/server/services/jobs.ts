@@ -3,8 +3,9 @@ import { changesBetween } from '../../core/document/between.ts';
 import { QuarryError } from '../../core/base/errors.ts';
 import type { ImportedFile } from '../../core/assembly/importing.ts';
 import type { MeshChoices } from '../../core/assembly/mesh-tree.ts';
+import type { SheetFormat } from '../../core/format/record.ts';
 import type { Recipe } from '../../core/recipe/record.ts';
-import type { Standard } from '../../core/sheet/formats.ts';
+import type { Standard } from '../../core/sheet/paper.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, OPEN_STATES, type JobState } from '../database/schema.ts';
 import { without } from '../../core/base/without.ts';
@@ -20,6 +21,7 @@ export interface NewJob {
   readonly standard?: Standard;
   readonly sheet?: string | null;
   readonly recipe?: Recipe | null;
+  readonly format?: SheetFormat | null;
   readonly demo?: boolean;
   readonly choices?: MeshChoices | undefined;
 }
@@ -36,6 +38,7 @@ export async function createJob(input: NewJob): Promise<string> {
         standard: input.standard ?? 'iso',
         sheet: input.sheet ?? null,
         recipe: input.recipe ?? null,
+        format: input.format ?? null,
         demo: input.demo ?? false,
         choices: input.choices ?? null,
       })

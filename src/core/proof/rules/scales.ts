@@ -1,4 +1,4 @@
-import { scaleText, standardScales } from '../../sheet/formats.ts';
+import { scaleText, standardScales } from '../../sheet/paper.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 

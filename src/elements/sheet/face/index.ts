@@ -4,12 +4,16 @@ import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Face } from '../../face';
 import { addSheet, duplicateSheet, reorderSheet } from '../sheets';
 import { titleOffers } from './offers';
+import type { Action } from '$lib/shared/action';
+import { changeFormat, leaveFormat } from './format-actions';
 import Slip from './Slip.svelte';
+import { addTitlePage } from './title-page';
 
 export const sheetFace: Face<SheetRecord> = {
   slip: Slip,
   offers: titleOffers,
-  actions(drawing) {
+  actions(drawing, tools) {
+    if (drawing.openFormat) return onFormat(drawing, tools);
     const index = drawing.sheets.findIndex((s) => s.id === drawing.sheetId);
     const open = drawing.sheets[index];
     const go = (i: number) => {
@@ -18,6 +22,14 @@ export const sheetFace: Face<SheetRecord> = {
     };
     return [
       { id: 'title', label: 'Title block', key: 'T', run: () => drawing.select({ kind: 'field', field: 'title' }) },
+      {
+        id: 'format-change',
+        label: 'Change the format of this sheet: frame, title block, logo',
+        key: '',
+        disabled: !open,
+        run: () => open && changeFormat(drawing, open.id, false),
+      },
+      { id: 'title-page', label: 'Add a title page before all sheets', key: '', disabled: !open, run: () => addTitlePage(drawing) },
       { id: 'sheet', label: 'Sheet size and standard', key: 'S', run: () => drawing.select({ kind: 'none' }) },
       {
         id: 'sheet-add',
@@ -47,6 +59,13 @@ export const sheetFace: Face<SheetRecord> = {
     ];
   },
 };
+
+/** What can be done while a format's canvas is open. */
+const onFormat = (drawing: Drawing, tools: { formats: boolean }): readonly Action[] => [
+  { id: 'format-back', label: 'Back to the sheets', short: 'Sheets', key: '', shelf: true, run: () => leaveFormat(drawing) },
+  { id: 'format-keep', label: 'Keep this format under its name, put it on sheets', short: 'Keep', key: '', shelf: true, run: () => (tools.formats = true) },
+  { id: 'sheet', label: 'Margins, marks and size of the format', key: 'S', run: () => drawing.select({ kind: 'none' }) },
+];
 
 function add(drawing: Drawing, like: SheetRecord): void {
   const id = drawing.freshId('sheet');

@@ -2,7 +2,7 @@ import type { Vec2 } from '../../../core/base/vector.ts';
 import type { DisplayItem } from '../../../core/picture/display-list.ts';
 import { textWidth } from '../../../core/picture/lettering.ts';
 import { circlePath, line, num, text } from '../../../core/picture/shapes.ts';
-import type { Standard } from '../../../core/sheet/formats.ts';
+import type { Standard } from '../../../core/sheet/paper.ts';
 import type { SignRecord } from '../draw.ts';
 import { arcPoints, strokes, type SignPen, type SignPicture } from './picture.ts';
 

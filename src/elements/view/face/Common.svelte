@@ -1,6 +1,6 @@
 <script lang="ts">
   import { drawingOf, type ViewRecord } from '$core/document/records';
-  import { scaleText, standardScales } from '$core/sheet/formats';
+  import { scaleText, standardScales } from '$core/sheet/paper';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { scaledTogether } from '../scale';

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { scaleView } from '$core/document/moves';
   import { drawingOf, type ViewRecord } from '$core/document/records';
-  import { scaleText, standardScales } from '$core/sheet/formats';
+  import { scaleText, standardScales } from '$core/sheet/paper';
   import { Minus, Plus, SlidersHorizontal } from '@lucide/svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
 

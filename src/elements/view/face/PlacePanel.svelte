@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { scaleText } from '$core/sheet/formats';
+  import { scaleText } from '$core/sheet/paper';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';

@@ -2,7 +2,7 @@
   import { scaleView } from '$core/document/moves';
   import { drawingOf, type ViewRecord } from '$core/document/records';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
-  import { scaleText, standardScales } from '$core/sheet/formats';
+  import { scaleText, standardScales } from '$core/sheet/paper';
   import { scaleFrom } from '$core/sheet/scale-text';
   import { notify } from '$lib/shared/notices.svelte';
   import SlipDirection from './SlipDirection.svelte';

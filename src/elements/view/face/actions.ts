@@ -7,7 +7,7 @@ import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outli
 import { without } from '../../../core/base/without';
 import { arrangeSheet } from '../arrange-sheet';
 import { scaleView } from '../../../core/document/moves';
-import { scaleText } from '../../../core/sheet/formats';
+import { scaleText } from '../../../core/sheet/paper';
 import { largestScale } from '../scale';
 import { newView } from '../add';
 import { removed, withProjected } from '../../remove';

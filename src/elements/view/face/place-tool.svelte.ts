@@ -2,7 +2,7 @@ import { rectOf, type Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
 import type { ViewRecord } from '$core/document/records';
 import { namedFrame, type ViewFrame } from '$core/outline/directions';
-import { scalesFor } from '$core/sheet/formats';
+import { scalesFor } from '$core/sheet/paper';
 import { newView } from '$elements/view/add';
 import { viewRect } from '$elements/view/draw';
 import { boxFromParts } from '$elements/view/extent';

@@ -1,6 +1,6 @@
 import { api } from '$lib/api.server';
 import { readUpload } from '$lib/upload.server';
-import { check, createJob, jobQuery, listJobs, recipeByName, unitQuestion, uploadOptions } from '$server';
+import { check, createJob, formatByName, jobQuery, listJobs, recipeByName, unitQuestion, uploadOptions } from '$server';
 
 /** Jobs: `q` words of the title, `sort` changed, title or size, `offset` and `limit`; how many there are in all is in `x-total`. */
 export const GET = api(async ({ url }) => {
@@ -10,10 +10,11 @@ export const GET = api(async ({ url }) => {
 
 export const POST = api(async ({ request }) => {
   const { files, field } = await readUpload(request);
-  const { standard, sheet, recipe, unitMm, up } = check(uploadOptions, {
+  const { standard, sheet, recipe, format, unitMm, up } = check(uploadOptions, {
     standard: field('standard'),
     sheet: field('sheet'),
     recipe: field('recipe'),
+    format: field('format'),
     unitMm: field('unitMm'),
     up: field('up'),
   });
@@ -27,6 +28,7 @@ export const POST = api(async ({ request }) => {
     sheet,
     choices,
     recipe: recipe === null ? null : await recipeByName(recipe),
+    format: format === null ? null : (await formatByName(format)).body,
   });
   return Response.json({ id }, { status: 201 });
 });

@@ -2,6 +2,8 @@
   import { plainKey } from '$lib/shared/action';
   import { actionsOf } from '$lib/sheets/actions';
   import { Drawing } from '$lib/shared/drawing.svelte';
+  import FormatBar from '$lib/sheets/FormatBar.svelte';
+  import Formats from '$lib/formats/Formats.svelte';
   import Recipes from '$lib/recipes/Recipes.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
   import StageFrame from '$lib/shared/StageFrame.svelte';
@@ -34,6 +36,7 @@
 </script>
 
 <Recipes {drawing} {tools} />
+<Formats {drawing} {tools} />
 {#snippet ledger()}<Ledger {drawing} />{/snippet}
 {#snippet slip()}<Slip {drawing} {tools} />{/snippet}
 <StageFrame
@@ -51,6 +54,7 @@
 >
   <div class="canvas">
     {#if mounted}<SheetCanvas {drawing} {tools} />{/if}
+    <FormatBar {drawing} {tools} />
     <button
       class="fold left"
       onclick={() => (tools.ledger = !tools.ledger)}

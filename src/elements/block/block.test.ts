@@ -2,8 +2,15 @@ import { describe, expect, test } from 'vitest';
 import { BLANK_DRAWING } from '../../core/document/records.ts';
 import { textWidth } from '../../core/picture/lettering.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
-import { formatByName, sheetGeometry, styleFor } from '../../core/sheet/formats.ts';
-import { drawTitleBlock, projectionSymbol, titleBlockRect, type TitleFields } from './title-block.ts';
+import { paperByName, sheetGeometry, styleFor } from '../../core/sheet/paper.ts';
+import { isoBlock } from '../../core/format/blocks.ts';
+import { titleBlockRect } from '../../core/sheet/page.ts';
+import { fillIn } from '../field-values.ts';
+import { blockItems } from './draw.ts';
+import { layOutBlock } from './layout.ts';
+import { projectionSymbol } from './projection-symbol.ts';
+
+type Fields = Readonly<Record<string, unknown>>;
 
 /** Box of a path: minX minY maxX maxY. */
 function boxOf(d: string): [number, number, number, number] {
@@ -13,8 +20,9 @@ function boxOf(d: string): [number, number, number, number] {
 }
 
 describe('the title block', () => {
-  const fields: TitleFields = {
+  const fields: Fields = {
     ...BLANK_DRAWING,
+    checkedBy: '',
     title: 'Sampling winch',
     number: 'SW-40-00',
     revision: 'B',
@@ -28,11 +36,18 @@ describe('the title block', () => {
     scale: '1:5',
     mass: '16 kg',
     sheetName: 'Section',
+    quantity: 1,
   };
-  const format = formatByName('A3')!;
+  const format = paperByName('A3')!;
   const [geometry, style] = [sheetGeometry(format, true), styleFor(format)];
   const rect = titleBlockRect(geometry);
-  const texts = (f = fields) => drawTitleBlock(rect, f, style).flatMap((i) => (i.kind === 'text' ? [i] : []));
+  const drawn = (f: Fields = fields, frame = geometry.frame) =>
+    blockItems(
+      layOutBlock(isoBlock(false), frame, style, (words) => fillIn(words, (name) => String(f[name] ?? ''))),
+      style,
+      'iso',
+    );
+  const texts = (f = fields) => drawn(f).flatMap((i) => (i.kind === 'text' ? [i] : []));
 
   // ISO 7200: 180 mm wide, in the lower right corner of the frame.
   test('is 180 mm wide and stands in the lower right corner', () => {
@@ -58,7 +73,7 @@ describe('the title block', () => {
     }
   });
   test('its cells cover it without a gap and without overlapping', () => {
-    const [outline, ...cells] = drawTitleBlock(rect, fields, style).flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
+    const [outline, ...cells] = drawn().flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
     expect(outline).toEqual([rect.x, rect.y, rect.x + rect.width, rect.y + rect.height]);
     const area = (b: readonly number[]) => (b[2]! - b[0]!) * (b[3]! - b[1]!);
     expect(cells.reduce((sum, c) => sum + area(c), 0)).toBeCloseTo(180 * 42, 6);
@@ -81,7 +96,7 @@ describe('the title block', () => {
       },
     ],
   ])('every text stays in the cell of its field, the caption above the value: %s', (_, more) => {
-    const items = drawTitleBlock(rect, { ...fields, ...more }, style);
+    const items = drawn({ ...fields, ...more });
     let cell: readonly number[] = [];
     let caption: number | undefined;
     for (const i of items) {
@@ -100,7 +115,7 @@ describe('the title block', () => {
     }
   });
   test('values take their size, and the next smaller ones of ISO 3098 where they are too long', () => {
-    const sizeOf = (field: string, f: Partial<TitleFields>) => texts({ ...fields, ...f }).filter((t) => t.source?.field === field)[1]!.height;
+    const sizeOf = (field: string, f: Fields) => texts({ ...fields, ...f }).filter((t) => t.source?.field === field)[1]!.height;
     expect(['owner', 'title', 'number', 'revision', 'scale'].map((f) => sizeOf(f, {}))).toEqual([3.5, 5, 7, 3.5, 2.5]);
     expect(sizeOf('number', { number: 'SW-40-00-123456789012345678901234567' })).toBe(5);
     expect(sizeOf('number', { number: 'SW-40-00-12345678901234567890-1234567890-12345678901234567890' })).toBeLessThan(5);
@@ -131,10 +146,8 @@ describe('the title block', () => {
     ).toEqual(['Checked by']);
   });
   test('on a sheet that is narrower it is narrower too', () => {
-    const narrow = { ...geometry, frame: { ...geometry.frame, width: 90 } };
-    expect(titleBlockRect(narrow)).toMatchObject({ x: geometry.frame.x, width: 90 });
-    const cells = drawTitleBlock({ ...rect, width: 90 }, fields, style).flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
-    expect(Math.max(...cells.map((c) => c[2]!))).toBeCloseTo(rect.x + 90, 6);
+    const cells = drawn(fields, { ...geometry.frame, width: 90 }).flatMap((i) => (i.kind === 'stroke' && /h.*v.*h/.test(i.d) ? [boxOf(i.d)] : []));
+    expect(Math.max(...cells.map((c) => c[2]!))).toBeCloseTo(geometry.frame.x + 90, 6);
   });
   // ISO 5456-2: in first angle the cone's end view stands to the right of its side view, in third angle to the left.
   test('shows the projection by its symbol', () => {

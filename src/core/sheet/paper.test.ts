@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { formatByName, ISO_SCALES, scalesFor, scaleText, sheetGeometry, SHEET_FORMATS, styleFor } from './formats.ts';
+import { paperByName, ISO_SCALES, scalesFor, scaleText, sheetGeometry, PAPER_SIZES, styleFor } from './paper.ts';
 
 describe('sheet sizes', () => {
   // ISO 5457:1999, table 1 (trimmed sheet).
@@ -10,7 +10,7 @@ describe('sheet sizes', () => {
     ['A3', 420, 297],
     ['A4', 297, 210],
   ])('%s is %d × %d mm', (name, long, short) => {
-    expect(formatByName(name)).toMatchObject({ long, short });
+    expect(paperByName(name)).toMatchObject({ long, short });
   });
   // ASME Y14.1: A 8.5×11 … E 34×44 in.
   test.each([
@@ -20,15 +20,15 @@ describe('sheet sizes', () => {
     ['D', 34, 22],
     ['E', 44, 34],
   ])('%s is %d × %d in', (name, long, short) => {
-    expect(formatByName(name)!.long / 25.4).toBeCloseTo(long, 9);
-    expect(formatByName(name)!.short / 25.4).toBeCloseTo(short, 9);
+    expect(paperByName(name)!.long / 25.4).toBeCloseTo(long, 9);
+    expect(paperByName(name)!.short / 25.4).toBeCloseTo(short, 9);
   });
   test('D printed at half size fills B', () => {
-    expect(formatByName('D')!.long / 2).toBeCloseTo(formatByName('B')!.long, 9);
+    expect(paperByName('D')!.long / 2).toBeCloseTo(paperByName('B')!.long, 9);
   });
   // ISO 5457: 20 mm at the filing edge, 10 mm elsewhere.
   test('the frame of A3 leaves 20 mm on the left and 10 mm elsewhere', () => {
-    expect(sheetGeometry(formatByName('A3')!, true).frame).toEqual({ x: 20, y: 10, width: 390, height: 277 });
+    expect(sheetGeometry(paperByName('A3')!, true).frame).toEqual({ x: 20, y: 10, width: 390, height: 277 });
   });
 });
 
@@ -44,7 +44,7 @@ describe('scales', () => {
 
 describe('lines and lettering', () => {
   // ISO 128-20 widths, ISO 3098 heights, ISO 6433 item references clearly larger than other text.
-  test.each(SHEET_FORMATS.map((f) => [f.name, f] as const))('%s: widths and heights are of the standard rows', (_, f) => {
+  test.each(PAPER_SIZES.map((f) => [f.name, f] as const))('%s: widths and heights are of the standard rows', (_, f) => {
     const s = styleFor(f);
     expect([0.13, 0.18, 0.25, 0.35, 0.5, 0.7, 1, 1.4, 2]).toEqual(expect.arrayContaining([s.wide, s.narrow]));
     expect(s.wide / s.narrow).toBeCloseTo(2, 1);

@@ -1,0 +1,170 @@
+<script lang="ts">
+  import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
+  import { changeStandard, resizeSheet } from '$core/document/moves';
+  import { drawingOf, type SheetRecord } from '$core/document/records';
+  import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
+  import { call, type ApiFailure } from '$lib/shared/api';
+  import { notify } from '$lib/shared/notices.svelte';
+  import { FileDown, FileUp } from '@lucide/svelte';
+  import { without } from '$core/base/without';
+  import Fold from '$lib/kit/Fold.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
+  import TextField from '$lib/shared/TextField.svelte';
+  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import SlipHead from '$lib/shared/SlipHead.svelte';
+  import { addView } from '../../view/face/actions';
+  import { changeFormat } from './format-actions';
+  import SizeFields from './SizeFields.svelte';
+  import type { Tools } from '$lib/sheets/tools.svelte';
+
+  const { drawing, tools, record: sheet }: { drawing: Drawing; tools: Tools; record: SheetRecord } = $props();
+  const titleOf = (name: DirectionName) => name[0]!.toUpperCase() + name.slice(1);
+  const record = $derived(drawingOf(drawing.document));
+  const number = $derived(drawing.sheets.findIndex((s) => s.id === drawing.sheetId) + 1);
+  const findings = $derived(
+    (drawing.proof.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'LIST_GAP' && (f.sheet === null || f.sheet === drawing.sheetId)),
+  );
+  /** A drawing that is hardly begun has a finding per item: the first ones say enough. */
+  const FEW = 12;
+  let all = $state(false);
+  const listed = $derived(all ? findings : findings.slice(0, FEW));
+  const strays = $derived(strayBalloons(drawing.scene).filter((s) => s.aim && s.view.sheet === drawing.sheetId));
+  const format = $derived(drawing.scene.formatOf(sheet.id));
+  /** Sheets that lie on the same format. */
+  const alike = $derived(drawing.sheets.filter((s) => drawing.scene.formatOf(s.id).name === format.name).length);
+  /** A drawing that was given away as JSON takes the place of this one; undo brings this one back. */
+  async function readBack(e: Event & { currentTarget: HTMLInputElement }) {
+    const file = e.currentTarget.files?.[0];
+    e.currentTarget.value = '';
+    if (!file) return;
+    try {
+      await call(`/api/jobs/${drawing.id}/drawing`, { method: 'PUT', body: { version: drawing.version, file: await file.text() } });
+      notify('good', 'The drawing is read back in. Undo brings the one before back.');
+    } catch (failure) {
+      notify('trouble', (failure as ApiFailure).message);
+    }
+  }
+  const flag = (key: 'noFrame' | 'noTitle', label: string, on: boolean) =>
+    drawing.edit(`${label} ${on ? 'on' : 'off'}`, [{ op: 'put', record: on ? without(sheet, key) : { ...sheet, [key]: true } }]);
+  const resize = (size: string, landscape: boolean, all: boolean) =>
+    drawing.edit(
+      all ? 'Size of all sheets' : 'Size of sheet',
+      (all ? drawing.sheets : [sheet]).flatMap((s) => resizeSheet(drawing.document, s.id, size, landscape)),
+    );
+</script>
+
+<SlipHead title="Sheet {number} of {drawing.sheets.length}" subtitle={sheet.name} />
+<SizeFields size={sheet.size} landscape={sheet.landscape} onchange={(size, landscape) => resize(size, landscape, false)} />
+{#if drawing.sheets.length > 1}<p class="q-row">
+    <button class="q-button" onclick={() => resize(sheet.size, sheet.landscape, true)}>This size for all sheets</button>
+  </p>{/if}
+<p class="q-caption">Format</p>
+<p class="format">{format.name}</p>
+<p class="q-row">
+  <button class="q-button" onclick={() => (tools.formats = true)}>Choose …</button>
+  <button class="q-button" onclick={() => changeFormat(drawing, sheet.id, false)}>Change …</button>
+  {#if alike > 1}<button class="q-button" onclick={() => changeFormat(drawing, sheet.id, true)}>Change for this sheet alone …</button>{/if}
+</p>
+<Toggle label="Border" checked={!sheet.noFrame} onchange={(on) => flag('noFrame', 'Border', on)} />
+<Toggle label="Title block" checked={!sheet.noTitle} onchange={(on) => flag('noTitle', 'Title block', on)} />
+<p class="q-caption"><label for="standard">Standard</label></p>
+<select
+  id="standard"
+  class="q-field"
+  value={record.standard}
+  onchange={(e) => drawing.edit('Standard', changeStandard(drawing.document, e.currentTarget.value as 'iso' | 'asme'))}
+>
+  <option value="iso">ISO, first angle</option>
+  <option value="asme">ASME, third angle</option>
+</select>
+<div class="gap"></div>
+<TextField label="Document type" value={sheet.name} onchange={(v) => drawing.edit('Document type', [{ op: 'put', record: { ...sheet, name: v } }])} />
+<p class="q-caption"><label for="add-view">Add a view</label></p>
+<select
+  id="add-view"
+  class="q-field"
+  value=""
+  onchange={(e) => {
+    const name = e.currentTarget.value as DirectionName;
+    e.currentTarget.value = '';
+    if (name) addView(drawing, titleOf(name), namedFrame(name), null);
+  }}
+>
+  <option value="">from …</option>
+  {#each DIRECTION_NAMES as name (name)}<option value={name}>{titleOf(name)}</option>{/each}
+</select>
+<Fold title="Take away">
+  <ul>
+    <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
+    <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
+    <li>
+      <label class="back"><FileUp size={15} /> Read a drawing back in<input type="file" accept=".json" onchange={readBack} /></label>
+    </li>
+  </ul>
+</Fold>
+<Fold title="A checker would mark">
+  {#if strays.length}
+    <p>
+      <button class="q-button main" onclick={() => drawing.edit(`Re-aim ${strays.length}`, reaimSteps(strays))}
+        >Re-aim {strays.length === 1 ? 'the balloon' : `${strays.length} balloons`}</button
+      >
+    </p>
+  {/if}
+  <ul>
+    {#each listed as f, i (i)}
+      <li class={f.severity}>{f.text}</li>
+    {:else}
+      <li class="fine">{drawing.proof.proved ? 'Nothing on this sheet.' : 'Being checked …'}</li>
+    {/each}
+  </ul>
+  {#if findings.length > listed.length}<p><button class="q-button" onclick={() => (all = true)}>Show {findings.length - listed.length} more</button></p>{/if}
+</Fold>
+
+<style>
+  .format {
+    margin-bottom: 0.3rem;
+    font-weight: 500;
+  }
+  .gap {
+    height: 0.6rem;
+  }
+  .back input {
+    position: absolute;
+    opacity: 0;
+    width: 1px;
+  }
+  .back:focus-within {
+    outline: 2px solid var(--teal);
+  }
+  a,
+  .back {
+    cursor: pointer;
+    display: flex;
+    gap: 0.4rem;
+    align-items: center;
+    min-height: 28px;
+    color: var(--teal);
+    text-decoration: underline;
+  }
+  li {
+    font-size: 0.9rem;
+  }
+  .must,
+  .should,
+  .look {
+    padding: 0.35rem 0.55rem;
+    margin: 0.3rem 0;
+    border-left: 3px solid var(--trouble);
+    background: var(--trouble-soft);
+  }
+  .should,
+  .look {
+    border-color: var(--ochre);
+    background: var(--ochre-soft);
+  }
+  .fine {
+    color: var(--good);
+  }
+</style>

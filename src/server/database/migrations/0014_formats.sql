@@ -1,0 +1,10 @@
+CREATE TABLE "sheet_format" (
+	"id" uuid PRIMARY KEY DEFAULT gen_random_uuid() NOT NULL,
+	"name" text NOT NULL,
+	"body" jsonb NOT NULL,
+	"version" integer DEFAULT 1 NOT NULL,
+	"changed_at" timestamp with time zone DEFAULT now() NOT NULL,
+	CONSTRAINT "sheet_format_name_unique" UNIQUE("name")
+);
+--> statement-breakpoint
+ALTER TABLE "job" ADD COLUMN "format" jsonb;
