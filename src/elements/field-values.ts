@@ -118,7 +118,7 @@ export function fieldValue(name: string, pattern: string | undefined, sheet: She
     case 'sheetName':
       return { text: sheet.name, from: 'sheet' };
     case 'size':
-      return { text: sheet.size.replace('x', ' × '), from: 'sheet' };
+      return { text: sheet.size.replace('x', '×'), from: 'sheet' };
     case 'scale':
       return { text: scaleOf(sheet, pattern, scene), from: 'counted' };
     default:

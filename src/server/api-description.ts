@@ -98,7 +98,7 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     POST: { says: 'Keeps a sheet format; under a name that is there as its next version', gives: 'The format as it is listed.', body: formatBody, status: 201 },
   },
   '/api/formats/{name}': {
-    GET: { says: 'A whole sheet format', gives: 'The format, to be changed and kept; its version in the header x-version.' },
+    GET: { says: 'A whole sheet format', gives: 'The format, to be changed and kept; one that was kept says its version.' },
     DELETE: { says: 'Removes a sheet format that was kept', gives: 'Nothing.', status: 204 },
   },
   '/api/recipes': {

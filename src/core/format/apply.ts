@@ -12,11 +12,8 @@ const put = (record: DrawingDocumentRecord): Step => ({ op: 'put', record });
 /** Places in the set mean nothing to a format: it stands behind all sheets. */
 const ORDER = 1e6;
 
-/**
- * A format as records of a drawing: the sheet that is its canvas, and what stands on it.
- * @param id of its canvas @param version that was kept under its name
- */
-export function formatRecords(body: SheetFormat, id: string, freshId: FreshId, version?: number): readonly [SheetRecord, ...FormatElement[]] {
+/** A format as records of a drawing: the sheet that is its canvas, and what stands on it. @param id of its canvas */
+export function formatRecords(body: SheetFormat, id: string, freshId: FreshId): readonly [SheetRecord, ...FormatElement[]] {
   const canvas: SheetRecord = {
     type: 'sheet',
     id,
@@ -24,7 +21,7 @@ export function formatRecords(body: SheetFormat, id: string, freshId: FreshId, v
     name: body.name,
     size: body.size,
     landscape: body.landscape,
-    form: { ...body.form, ...(version === undefined ? {} : { version }) },
+    form: { ...body.form, ...(body.version === undefined ? {} : { version: body.version }) },
     ...(body.noFrame ? { noFrame: true as const } : {}),
   };
   return [canvas, ...body.elements.map((e): FormatElement => ({ ...e, id: freshId(e.id.split('~')[0]!), sheet: id }))];
@@ -44,6 +41,7 @@ export function formatFrom(scene: Scene, id: string, words = ''): SheetFormat | 
     size: canvas.size,
     landscape: canvas.landscape,
     ...(canvas.noFrame ? { noFrame: true as const } : {}),
+    ...(canvas.form.version === undefined ? {} : { version: canvas.form.version }),
     form: without(canvas.form, 'version', 'stays'),
     elements,
   };
@@ -51,8 +49,6 @@ export function formatFrom(scene: Scene, id: string, words = ''): SheetFormat | 
 
 export interface FormatWanted {
   readonly body: SheetFormat;
-  /** Version that was kept under its name; none of a shipped one. */
-  readonly version?: number | undefined;
   /** The sheets take its size and way up too. */
   readonly sized?: boolean;
 }
@@ -65,7 +61,7 @@ export function applyFormat(scene: Scene, wanted: FormatWanted, sheets: readonly
   const { body } = wanted;
   const known = scene.formats.find((f) => f.name === body.name);
   const id = known?.id ?? freshId('format');
-  const steps = [...(known ? emptied(scene, known.id) : []), ...formatRecords(body, id, freshId, wanted.version).map(put), ...fieldSteps(scene, body)];
+  const steps = [...(known ? emptied(scene, known.id) : []), ...formatRecords(body, id, freshId).map(put), ...fieldSteps(scene, body)];
   return { steps: [...steps, ...laidOn(scene, id, sheets, wanted.sized ? body : undefined)], id };
 }
 

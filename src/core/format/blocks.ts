@@ -31,26 +31,26 @@ const large = (heightMm: number): Partial<BlockCell> => ({ heightMm, long: 'wrap
  */
 export function isoBlock(part: boolean): BlockRecord {
   return titleBlock(
-    [20, 10, 3, 17, 16, 42, 42, 30],
+    [18, 15, 17, 16, 42, 42, 30],
     [14, 9, 9, 10],
     [
-      cell(0, 0, 5, 1, 'Legal owner', '{owner}', large(3.5)),
-      cell(5, 0, 3, 1, 'Title', '{title}', large(5)),
-      cell(0, 1, 3, 1, 'Drawn by', '{drawnBy}'),
-      cell(3, 1, 2, 1, 'Checked by', '{checkedBy}'),
+      cell(0, 0, 4, 1, 'Legal owner', '{owner}', large(3.5)),
+      cell(4, 0, 3, 1, 'Title', '{title}', large(5)),
+      cell(0, 1, 2, 1, 'Drawn by', '{drawnBy}'),
+      cell(2, 1, 2, 1, 'Checked by', '{checkedBy}'),
       ...(part
-        ? [cell(5, 1, 1, 1, 'Document type', '{sheetName}'), cell(6, 1, 1, 1, 'Material', '{material}')]
-        : [cell(5, 1, 2, 1, 'Document type', '{sheetName}')]),
-      cell(7, 1, 1, 1, 'To make', '{quantity}'),
-      cell(0, 2, 3, 1, 'Approved by', '{approvedBy}'),
-      cell(3, 2, 2, 1, 'Date of issue', '{date}'),
-      cell(5, 2, 2, 2, 'Drawing number', '{number}', large(7)),
-      cell(7, 2, 1, 1, 'Revision', '{revision}', { heightMm: 3.5 }),
+        ? [cell(4, 1, 1, 1, 'Document type', '{sheetName}'), cell(5, 1, 1, 1, 'Material', '{material}')]
+        : [cell(4, 1, 2, 1, 'Document type', '{sheetName}')]),
+      cell(6, 1, 1, 1, 'To make', '{quantity}'),
+      cell(0, 2, 2, 1, 'Approved by', '{approvedBy}'),
+      cell(2, 2, 2, 1, 'Date of issue', '{date}'),
+      cell(4, 2, 2, 2, 'Drawing number', '{number}', large(7)),
+      cell(6, 2, 1, 1, 'Revision', '{revision}', { heightMm: 3.5 }),
       cell(0, 3, 1, 1, 'Scale', '{scale}'),
       cell(1, 3, 1, 1, 'Size', '{size}'),
-      cell(2, 3, 2, 1, 'Mass', '{mass}'),
-      cell(4, 3, 1, 1, '', '', SYMBOL),
-      cell(7, 3, 1, 1, 'Sheet', '{sheet} of {sheets}', { heightMm: 3.5 }),
+      cell(2, 3, 1, 1, 'Mass', '{mass}'),
+      cell(3, 3, 1, 1, '', '', SYMBOL),
+      cell(6, 3, 1, 1, 'Sheet', '{sheet} of {sheets}', { heightMm: 3.5 }),
     ],
   );
 }

@@ -29,6 +29,8 @@ export const sheetFormat = z
     size: sheetSize,
     landscape: z.boolean(),
     noFrame: z.literal(true).exactOptional(),
+    /** Which version it is of what was kept under its name. */
+    version: z.int().min(1).exactOptional(),
     form: formFields.unwrap().omit({ version: true, stays: true }).readonly(),
     elements: z
       .array(formatElement)

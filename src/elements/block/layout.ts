@@ -29,7 +29,7 @@ export interface LaidBlock {
 }
 
 /** Nominal heights of ISO 3098, mm, that a value goes down through when it is too long. */
-const HEIGHTS = [20, 14, 10, 7, 5, 3.5, 2.5] as const;
+const HEIGHTS = [20, 14, 10, 7, 5, 3.5, 2.5, 1.8] as const;
 /** Distance of a cell's texts from its sides, mm. */
 export const AIR_MM = 1.5;
 /** Distance of lines, as a share of the height of capitals (ISO 3098). */
@@ -92,7 +92,7 @@ function fitted(words: string, cell: BlockCell, room: number, high: number, styl
   if (words === '') return { lines: [], size: wanted };
   const typed = words.split('\n');
   if (cell.long === 'grow') return { lines: typed.flatMap((l) => wrapText(l, wanted, room, MOST_LINES)), size: wanted };
-  const least = Math.min(wanted, style.text);
+  const least = Math.min(wanted, style.caption);
   const heights = [wanted, ...HEIGHTS.filter((h) => h < wanted && h >= least)];
   const holds = (size: number) => {
     const most = cell.long === 'wrap' ? Math.max(1, Math.floor((high - size) / (LINE * size) + 1 + 1e-9)) : 1;

@@ -1,3 +1,4 @@
+import { without } from '$core/base/without';
 import { applyFormat, formatFrom, formatRecords, laidOn } from '$core/format/apply';
 import { sheetFormat, type SheetFormat } from '$core/format/record';
 import { usualSheetFormat } from '$core/format/shipped';
@@ -15,6 +16,10 @@ export interface ListedFormat {
   readonly shipped: boolean;
   readonly version: number;
 }
+
+/** Do two say the same, whatever is written about them? */
+const same = (a: SheetFormat, b: SheetFormat | undefined): boolean =>
+  b !== undefined && JSON.stringify({ ...without(a, 'version'), words: '' }) === JSON.stringify({ ...without(b, 'version'), words: '' });
 
 /** Sheet formats: those of the shelf, and those that this drawing has. */
 export class FormatDesk {
@@ -62,7 +67,7 @@ export class FormatDesk {
     const { open } = this;
     if (!open?.here || open.shipped) return false;
     const kept = this.bodies.get(this.chosen);
-    return open.version === 0 || (kept !== undefined && JSON.stringify({ ...kept, words: '' }) !== JSON.stringify({ ...this.body, words: '' }));
+    return open.version === 0 || (kept !== undefined && !same(kept, this.body));
   });
 
   /** A sheet that lies on the chosen one, as it would look. */
@@ -130,7 +135,7 @@ export class FormatDesk {
         ? []
         : open.here
           ? laidOn(scene, open.here.id, own, like)
-          : applyFormat(scene, { body, version: open.shipped ? undefined : open.version, sized: this.sized }, own, (b) => drawing.freshId(b)).steps),
+          : applyFormat(scene, { body, sized: this.sized }, own, (b) => drawing.freshId(b)).steps),
     ];
     drawing.edit(`Format “${open.name}”`, steps);
     notify('good', sheets.size === 1 ? `One sheet lies on “${open.name}”.` : `${sheets.size} sheets lie on “${open.name}”.`);
@@ -157,7 +162,7 @@ export class FormatDesk {
     const { drawing, open } = this;
     const body = this.bodies.get(this.chosen);
     if (!open || !body) return;
-    drawing.edit(`Version ${open.version} of “${open.name}”`, applyFormat(drawing.scene, { body, version: open.version }, [], (b) => drawing.freshId(b)).steps);
+    drawing.edit(`Version ${open.version} of “${open.name}”`, applyFormat(drawing.scene, { body }, [], (b) => drawing.freshId(b)).steps);
   }
 
   /** The sheets stay as they are, and the newer version is not spoken of again. */

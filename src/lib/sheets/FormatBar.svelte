@@ -10,9 +10,7 @@
 {#if format}
   <div class="bar" role="status">
     <b>Sheet format “{format.name}”</b>
-    <span
-      >{users === 0 ? 'No sheet lies on it.' : users === 1 ? 'One sheet follows what is changed here.' : `${users} sheets follow what is changed here.`}</span
-    >
+    <span>{users === 0 ? 'No sheet lies on it.' : users === 1 ? 'One sheet follows.' : `${users} sheets follow.`}</span>
     <button class="q-button" onclick={() => (tools.formats = true)}>Keep, put on sheets …</button>
     <button class="q-button main" onclick={() => leaveFormat(drawing)}>Back to the sheets</button>
   </div>
@@ -20,18 +18,13 @@
 
 <style>
   .bar {
-    position: absolute;
-    top: 6px;
-    left: 44px;
-    right: 44px;
-    z-index: 5;
+    flex: none;
     display: flex;
     align-items: center;
     gap: 0.7rem;
     min-height: 40px;
     padding: 0.3rem 0.8rem;
-    border: 1px solid var(--ochre);
-    border-radius: 8px;
+    border-bottom: 1px solid var(--ochre);
     background: var(--ochre-soft);
     font-size: 0.92rem;
   }

@@ -15,10 +15,17 @@
   let sheet = $state('');
   let recipe = $state('');
   let recipes = $state.raw<readonly string[]>([]);
+  let format = $state('');
+  let formats = $state.raw<readonly string[]>([]);
   onMount(async () => {
     // Without the list the usual first drawing is made.
     recipes = await call<{ name: string }[]>('/api/recipes').then(
       (list) => list.slice(1).map((r) => r.name),
+      () => [],
+    );
+    // One's own come first; the standard's own needs no choice.
+    formats = await call<{ name: string; shipped: boolean }[]>('/api/formats').then(
+      (list) => [...list.filter((f) => !f.shipped), ...list.filter((f) => f.shipped && !/title block|title page/.test(f.name))].map((f) => f.name),
       () => [],
     );
   });
@@ -46,6 +53,7 @@
     form.append('standard', standard);
     if (sheet) form.append('sheet', sheet);
     if (recipe) form.append('recipe', recipe);
+    if (format) form.append('format', format);
     if (choice) {
       form.append('unitMm', String(choice.unitMm));
       form.append('up', choice.up);
@@ -108,6 +116,13 @@
     <select class="q-field" bind:value={sheet}>
       <option value="">Automatic</option>
       {#each standard === 'iso' ? ISO_NAMES : INCH_NAMES as n (n)}<option>{n}</option>{/each}
+    </select>
+  </label>
+  <label class="q-caption"
+    >Format
+    <select class="q-field" bind:value={format}>
+      <option value="">The standard’s</option>
+      {#each formats as f (f)}<option>{f}</option>{/each}
     </select>
   </label>
   <label class="q-caption"

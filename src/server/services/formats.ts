@@ -1,5 +1,6 @@
 import { asc, eq, sql } from 'drizzle-orm';
 import { QuarryError } from '../../core/base/errors.ts';
+import { without } from '../../core/base/without.ts';
 import type { SheetFormat } from '../../core/format/record.ts';
 import { SHIPPED_FORMATS, shippedFormat } from '../../core/format/shipped.ts';
 import { getDatabase } from '../database/client.ts';
@@ -32,17 +33,18 @@ export async function listFormats(): Promise<FormatRow[]> {
   return [...SHIPPED_FORMATS.map((f) => rowOf(f, true, 1)), ...kept.map((k) => rowOf(k.body, false, k.version))];
 }
 
-/** A format, and which version of it this is. @throws QuarryError NOT_FOUND */
-export async function formatByName(name: string): Promise<{ readonly body: SheetFormat; readonly version: number; readonly shipped: boolean }> {
+/** A format; one that was kept says which version it is. @throws QuarryError NOT_FOUND */
+export async function formatByName(name: string): Promise<SheetFormat> {
   const shipped = shippedFormat(name);
-  if (shipped) return { body: shipped, version: 1, shipped: true };
+  if (shipped) return shipped;
   const [row] = await getDatabase().select().from(sheetFormat).where(eq(sheetFormat.name, name));
   if (!row) throw new QuarryError('NOT_FOUND', { what: `The sheet format “${name}”` });
-  return { body: row.body, version: row.version, shipped: false };
+  return { ...row.body, version: row.version };
 }
 
 /** Keeps a format under its name, as a new version where there is one. @throws QuarryError BAD_REQUEST for the name of a shipped one */
-export async function keepFormat(body: SheetFormat): Promise<FormatRow> {
+export async function keepFormat(given: SheetFormat): Promise<FormatRow> {
+  const body = without(given, 'version');
   if (shippedFormat(body.name))
     throw new QuarryError('BAD_REQUEST', { text: `“${body.name}” comes with the application and stays as it is. Keep yours under another name.` });
   const [row] = await getDatabase()

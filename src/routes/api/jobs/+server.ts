@@ -28,7 +28,7 @@ export const POST = api(async ({ request }) => {
     sheet,
     choices,
     recipe: recipe === null ? null : await recipeByName(recipe),
-    format: format === null ? null : (await formatByName(format)).body,
+    format: format === null ? null : await formatByName(format),
   });
   return Response.json({ id }, { status: 201 });
 });

@@ -52,9 +52,9 @@
   left={tools.ledger ? ledger : undefined}
   right={tools.slip ? slip : undefined}
 >
+  <FormatBar {drawing} {tools} />
   <div class="canvas">
     {#if mounted}<SheetCanvas {drawing} {tools} />{/if}
-    <FormatBar {drawing} {tools} />
     <button
       class="fold left"
       onclick={() => (tools.ledger = !tools.ledger)}
