@@ -33,6 +33,7 @@ const VALUES = new Set([
   'language',
   'part',
   'recipe',
+  'format',
   'k',
 ]);
 

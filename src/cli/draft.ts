@@ -9,8 +9,10 @@ import { writeDrawing } from '../core/document/file.ts';
 import { featuresSource } from '../core/features/part-features.ts';
 import { recordsOf } from '../core/document/records.ts';
 import { applyRecipe } from '../core/recipe/apply.ts';
+import type { SheetFormat } from '../core/format/record.ts';
 import type { Recipe } from '../core/recipe/record.ts';
 import { SHIPPED } from '../core/recipe/shipped.ts';
+import { findFormat } from './format.ts';
 import { findRecipe } from './recipe.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { composeSheet } from '../elements/compose.ts';
@@ -30,6 +32,8 @@ export async function draft(args: Arguments): Promise<unknown> {
   if (standard !== 'iso' && standard !== 'asme') throw new QuarryError('BAD_USAGE', { text: '--standard takes iso or asme.' });
   const asked = args.options.get('recipe');
   const recipe = asked === undefined ? undefined : await findRecipe(asked);
+  const lies = args.options.get('format');
+  const format = lies === undefined ? undefined : await findFormat(lies);
   const m = await loadModel(args.files, args);
   await mkdir(out, { recursive: true });
   const sheet = args.options.get('sheet');
@@ -38,6 +42,7 @@ export async function draft(args: Arguments): Promise<unknown> {
     standard,
     ...(sheet ? { sheet } : {}),
     ...(recipe ? { recipe } : {}),
+    ...(format ? { format } : {}),
     package: args.options.has('package'),
     timings: m.read.times,
   });
@@ -48,6 +53,7 @@ interface DraftFileOptions {
   readonly sheet?: string;
   readonly standard: Standard;
   readonly recipe?: Recipe;
+  readonly format?: SheetFormat;
   /** Everything in one sealed zip besides. */
   readonly package?: boolean;
   readonly timings: { readonly kernel: number; readonly read: number };
@@ -61,6 +67,7 @@ async function draftToFiles(assembly: Assembly, geometries: ReadonlyMap<string, 
   const { document, results, slots } = await applyRecipe(options.recipe ?? SHIPPED[0]!, assembly, geometries, {
     standard: options.standard,
     ...(options.sheet ? { sheet: options.sheet } : {}),
+    ...(options.format ? { format: options.format } : {}),
     date: new Date().toISOString().slice(0, 10),
     compute: async (spec) => computeView(assembly, geometries, spec),
     onProgress: (_done, _total, what) => {

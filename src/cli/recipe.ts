@@ -1,24 +1,12 @@
-import { readFile } from 'node:fs/promises';
 import { QuarryError } from '../core/base/errors.ts';
 import { readRecipe } from '../core/recipe/file.ts';
 import type { Recipe } from '../core/recipe/record.ts';
-import { SHIPPED, shippedRecipe } from '../core/recipe/shipped.ts';
+import { SHIPPED } from '../core/recipe/shipped.ts';
 import type { Arguments } from './arguments.ts';
+import { byNameOrFile } from './named.ts';
 
 /** A recipe by the name of a shipped one, or from a file. @throws QuarryError BAD_USAGE, BAD_REQUEST */
-export async function findRecipe(name: string): Promise<Recipe> {
-  const shipped = shippedRecipe(name);
-  if (shipped) return shipped;
-  if (!name.toLowerCase().endsWith('.json'))
-    throw new QuarryError('BAD_USAGE', { text: `There is no recipe “${name}”. There are: ${SHIPPED.map((r) => r.name).join(', ')}; or give a .json file.` });
-  let text: string;
-  try {
-    text = await readFile(name, 'utf8');
-  } catch {
-    throw new QuarryError('BAD_USAGE', { text: `The file ${name} cannot be read.` });
-  }
-  return readRecipe(text);
-}
+export const findRecipe = (name: string): Promise<Recipe> => byNameOrFile(name, { what: 'recipe', shipped: SHIPPED, read: readRecipe });
 
 /** `recipe list`: what is shipped; `recipe export NAME`: one of them as a file to be changed. */
 export async function recipe(args: Arguments): Promise<unknown> {

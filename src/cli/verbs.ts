@@ -16,6 +16,7 @@ export const VERBS: Readonly<Record<string, () => Promise<Verb>>> = {
   proof: async () => (await import('./proof.ts')).proof,
   guide: async () => (await import('./guide.ts')).guide,
   flat: async () => (await import('./flat.ts')).flat,
+  format: async () => (await import('./format.ts')).format,
   recipe: async () => (await import('./recipe.ts')).recipe,
   verify: async () => (await import('./verify.ts')).verify,
 };

@@ -727,6 +727,27 @@ describe('the unit that a file means', () => {
   });
 });
 
+describe('sheet formats', () => {
+  const own = async () => ({ ...((await answer('GET', '/api/formats/ISO title block'))[1] as object), name: 'Our A3', words: 'Ours.' });
+
+  test('are listed, kept in versions, given out and removed; shipped ones stay', async () => {
+    const body = await own();
+    expect((await answer('POST', '/api/formats', { body }))[1]).toMatchObject({ name: 'Our A3', version: 1, shipped: false, size: 'A3' });
+    // What a file says of its version is not believed.
+    expect((await answer('POST', '/api/formats', { body: { ...body, words: 'More', version: 40 } }))[1]).toMatchObject({ version: 2 });
+    const listed = (await answer('GET', '/api/formats'))[1] as unknown as { name: string; shipped: boolean }[];
+    expect(listed.filter((f) => f.shipped).length).toBeGreaterThan(10);
+    expect(listed.at(-1)).toMatchObject({ name: 'Our A3', version: 2 });
+    expect((await answer('GET', '/api/formats/Our A3'))[1]).toEqual({ ...body, words: 'More', version: 2 });
+    expect(await refusal('POST', '/api/formats', { body: { ...body, name: 'ISO folded' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('POST', '/api/formats', { body: { ...body, size: 'A9' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('DELETE', '/api/formats/ISO folded')).toEqual([400, 'BAD_REQUEST']);
+    expect((await answer('DELETE', '/api/formats/Our A3'))[0]).toBe(204);
+    expect(await refusal('DELETE', '/api/formats/Our A3')).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('GET', '/api/formats/Our A3')).toEqual([404, 'NOT_FOUND']);
+  });
+});
+
 describe('recipes', () => {
   const own = {
     format: 1,

@@ -210,11 +210,12 @@ describe('what is wrong is named by its place', () => {
   test('what is left out has its usual value', () => {
     expect(check(takeRequest, { version: 1 })).toEqual({ version: 1, decisions: [], reuseNumbers: false, accepted: [] });
     expect(check(decisionsRequest, {})).toEqual({ decisions: [] });
-    expect(check(uploadOptions, {})).toEqual({ standard: 'iso', sheet: null, recipe: null, up: 'z' });
+    expect(check(uploadOptions, {})).toEqual({ standard: 'iso', sheet: null, recipe: null, format: null, up: 'z' });
     expect(check(uploadOptions, { standard: 'asme', sheet: 'B', unitMm: '25.4', up: 'y' })).toEqual({
       standard: 'asme',
       sheet: 'B',
       recipe: null,
+      format: null,
       unitMm: 25.4,
       up: 'y',
     });

@@ -37,8 +37,10 @@ export function resizeSheet(doc: DrawingDocument, sheetId: string, size: string,
   const sheet = doc[sheetId];
   const to = paperByName(size);
   if (sheet?.type !== 'sheet' || !to) return [];
-  const from = sheetGeometry(paperByName(sheet.size)!, sheet.landscape).frame;
-  const frame = sheetGeometry(to, landscape).frame;
+  const lies = typeof sheet.format === 'string' ? doc[sheet.format] : undefined;
+  const form = lies?.type === 'sheet' ? lies.form : undefined;
+  const from = sheetGeometry(paperByName(sheet.size)!, sheet.landscape, form).frame;
+  const frame = sheetGeometry(to, landscape, form).frame;
   const k = Math.min(frame.width / from.width, frame.height / from.height);
   const steps: Step[] = [put({ ...sheet, size, landscape })];
   const scales = standardScales(drawingOf(doc).standard);

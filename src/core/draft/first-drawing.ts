@@ -194,8 +194,8 @@ class Drafter {
     const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
     this.frames = framesFor(this.bodies);
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
-    this.records['drawing'] = drawingRecordFor(assembly, standard, options);
     this.ground = groundOf(options.format);
+    this.records['drawing'] = this.ground.drawing(drawingRecordFor(assembly, standard, options));
     for (const r of this.ground.records) this.records[r.id] = r;
   }
 

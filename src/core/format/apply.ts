@@ -1,5 +1,5 @@
 import { without } from '../base/without.ts';
-import type { DrawingDocumentRecord, SheetRecord } from '../document/records.ts';
+import type { DrawingDocumentRecord, DrawingRecord, SheetRecord } from '../document/records.ts';
 import { resizeSheet } from '../document/moves.ts';
 import { dropWithDependants, type Step } from '../document/steps.ts';
 import type { Scene } from '../../elements/scene.ts';
@@ -112,10 +112,15 @@ export function freeName(scene: Scene, name: string): string {
   }
 }
 
-/** Fields that a format brings, those that the drawing has not. */
-function fieldSteps({ drawing }: Scene, { fields }: SheetFormat): Step[] {
+/** A drawing with the fields that a format brings, those that it has not; the same where it has them all. */
+export function withFields(drawing: DrawingRecord, { fields }: SheetFormat): DrawingRecord {
   const missing = Object.entries(fields ?? {}).filter(([name]) => drawing.fields?.[name] === undefined);
-  return missing.length ? [put({ ...drawing, fields: { ...Object.fromEntries(missing), ...drawing.fields } })] : [];
+  return missing.length ? { ...drawing, fields: { ...Object.fromEntries(missing), ...drawing.fields } } : drawing;
+}
+
+function fieldSteps({ drawing }: Scene, body: SheetFormat): Step[] {
+  const next = withFields(drawing, body);
+  return next === drawing ? [] : [put(next)];
 }
 
 /** Takes everything off a format's canvas. */

@@ -1,13 +1,15 @@
-import type { DrawingDocumentRecord } from '../document/records.ts';
+import type { DrawingDocumentRecord, DrawingRecord } from '../document/records.ts';
 import { sheetGeometry, styleFor, type PaperSize, type SheetGeometry, type SheetStyle } from '../sheet/paper.ts';
 import type { BlockRecord } from '../../elements/block/layout.ts';
-import { formatRecords } from './apply.ts';
+import { formatRecords, withFields } from './apply.ts';
 import type { SheetFormat } from './record.ts';
 
 /** What sheets that are being made lie on. */
 export interface Ground {
   /** Records of the format, none for the standard's own. */
   readonly records: readonly DrawingDocumentRecord[];
+  /** The drawing with the fields that the format brings. */
+  drawing(record: DrawingRecord): DrawingRecord;
   /** What a sheet says of it. */
   readonly on: { readonly format?: string };
   geometry(paper: PaperSize, landscape: boolean): SheetGeometry;
@@ -16,6 +18,7 @@ export interface Ground {
 
 const BARE: Ground = {
   records: [],
+  drawing: (record) => record,
   on: {},
   geometry: (paper, landscape) => sheetGeometry(paper, landscape),
   style: (paper) => styleFor(paper),
@@ -39,6 +42,7 @@ export function groundOf(body: SheetFormat | null | undefined, known: ReadonlyMa
   const id = there ?? `format:${word}`;
   return {
     records: there ? [] : formatRecords(body, id, (base) => `${base}~${word}`),
+    drawing: (record) => withFields(record, body),
     on: { format: id },
     geometry: (paper, landscape) => sheetGeometry(paper, landscape, body.form, blockSize(body)),
     style: (paper) => styleFor(paper, body.form.halfSize),

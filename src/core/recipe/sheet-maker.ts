@@ -7,7 +7,16 @@ import { dot } from '../base/vector.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import type { Plane } from '../cut/plane-cut.ts';
-import { PLAIN_VIEW, recordsOf, sheetsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import {
+  drawingOf,
+  PLAIN_VIEW,
+  recordsOf,
+  sheetsOf,
+  type DrawingDocumentRecord,
+  type ListRecord,
+  type SheetRecord,
+  type ViewRecord,
+} from '../document/records.ts';
 import { framesFor, MOST_FITTED, usualFormat, type Draft } from '../draft/first-drawing.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
 import { bendMark, bendRows, listedBends } from '../flat/bend-table.ts';
@@ -118,6 +127,7 @@ export class SheetMaker {
     const body = this.recipe.formats?.find((f) => f.name === wanted) ?? this.options.format;
     const ground = groundOf(body, known);
     for (const r of ground.records) this.records[r.id] = r;
+    this.records['drawing'] = ground.drawing(drawingOf(this.records));
     return ground;
   }
 
@@ -172,7 +182,8 @@ export class SheetMaker {
     const same = new Map(recordsOf(first.document, 'sheet').flatMap((s) => (s.form && there.has(s.name) ? [[s.id, there.get(s.name)!] as const] : [])));
     for (const [id, r] of Object.entries(first.document)) {
       if (r.type === 'sheet' ? !r.form || same.has(id) : 'sheet' in r && same.has(r.sheet ?? '')) continue;
-      if (!(r.type === 'drawing' && this.records[id])) this.records[id] = r;
+      if (r.type !== 'drawing' || !this.records[id]) this.records[id] = r;
+      else if (r.fields) this.records[id] = { ...drawingOf(this.records), fields: { ...r.fields, ...drawingOf(this.records).fields } };
     }
     for (const s of sheets) {
       const of = first.document['view:front'] && s.order <= (recordsOf(first.document, 'view').some((v) => v.sheet === 'sheet:2') ? 2 : 1) ? 0 : covers - 1;

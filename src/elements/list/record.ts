@@ -32,6 +32,8 @@ export const listRecord = z
     view: ref('view', 'clear').nullable().exactOptional(),
     /** Ids of parts and rows that are left out. */
     hidden: z.array(z.string().max(500)).max(20_000).readonly().exactOptional(),
+    /** Quantities and totals for all that are made, not for one. */
+    made: z.literal(true).exactOptional(),
     /** Keys of columns by which rows are put in order, the first one first. */
     sort: z
       .array(z.object({ key: z.string().max(200), down: z.literal(true).exactOptional() }).readonly())

@@ -114,6 +114,27 @@ describe('levels of a list (ISO 7573)', () => {
   });
 });
 
+describe('for all that are made', () => {
+  test('quantities and totals are multiplied, words are not; what stands under a sub-assembly is counted for one of it', () => {
+    const many = after(start, [{ op: 'put', record: { ...drawing, quantity: 4 } }]);
+    const [one, all] = [table(list, many), table({ ...list, made: true }, many)];
+    expect(all).toEqual(one.map((row) => row.replace(/\|(\d+)\|/, (_, n: string) => `|${4 * Number(n)}|`)));
+    expect(all.some((row) => row.includes('|as needed|'))).toBe(true);
+    expect(all).not.toEqual(one);
+    const levels = (made: boolean) => rowsOf({ ...list, rows: 'indented', ...(made ? { made } : {}) } as ListRecord, many);
+    levels(true).forEach((r, i) => expect(r.quantity).toBe(levels(false)[i]!.quantity * (r.level === 0 ? 4 : 1)));
+    // A drawing of one says the same either way.
+    expect(table({ ...list, made: true })).toEqual(table(list));
+  });
+  test('a quantity that was typed as a number is one', () => {
+    const typed = after(start, [
+      { op: 'put', record: { ...drawing, quantity: 3 } },
+      { op: 'put', record: { ...grease, quantity: '2' } },
+    ]);
+    expect(table({ ...list, made: true }, typed).find((row) => row.endsWith('Grease'))).toContain('|6|');
+  });
+});
+
 describe('order and what is left out', () => {
   test('several keys, up and down, numbers by their value', () => {
     expect(table({ ...list, sort: [{ key: 'quantity', down: true }, { key: 'description' }] })).toEqual([

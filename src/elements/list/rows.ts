@@ -18,12 +18,23 @@ interface Total {
 /** The rows of a list, before they are shared among its sheets. */
 export function rowsOf(list: ListRecord, scene: Scene): readonly ShownRow[] {
   const hidden = new Set(list.hidden);
-  const rows = levelRows(list, scene).filter((r) => !hidden.has(r.item.part));
+  const times = list.made ? scene.drawing.quantity : 1;
+  const rows = levelRows(list, scene).flatMap((r) => (hidden.has(r.item.part) ? [] : [times > 1 ? forAll(r, times) : r]));
   const seen = list.view ? scene.visibleArea(list.view) : undefined;
   const shown = seen ? rows.filter((r) => r.item.components.some((c) => (seen[c] ?? 0) > 0)) : rows;
   if (list.rows === 'stock') return stockRows(shown, scene, list.sort);
   // Levels are an order of their own.
   return list.sort?.length && list.rows !== 'indented' && list.rows !== 'indented parts' ? sorted(shown, list.sort, scene) : shown;
+}
+
+/** A row for all that are made: what stands under a sub-assembly stays counted for one of it. */
+function forAll(row: ListRow, times: number): ListRow {
+  if (row.level > 0) return row;
+  const { quantityText } = row.item;
+  // What is typed is a number, or words that say enough: “as needed”.
+  const typed =
+    quantityText !== undefined && Number.isFinite(Number(quantityText)) ? { item: { ...row.item, quantityText: String(Number(quantityText) * times) } } : {};
+  return { ...row, ...typed, quantity: row.quantity * times };
 }
 
 function levelRows(list: ListRecord, scene: Scene): readonly ListRow[] {

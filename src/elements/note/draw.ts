@@ -4,7 +4,6 @@ import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { inkOf, joined } from '../../core/picture/ink.ts';
 import { textWidth } from '../../core/picture/lettering.ts';
 import { rectangle } from '../../core/picture/shapes.ts';
-import { pageOf } from '../../core/sheet/page.ts';
 import { drawLeaders, lostLeaders, NO_LEADERS } from '../leader.ts';
 import type { Scene } from '../scene.ts';
 import { wordsOf, type NoteRecord } from './words.ts';
@@ -75,7 +74,7 @@ function boldWords(text: string): { readonly text: string; readonly bold: boolea
 
 export const heightOf = (note: NoteRecord, scene: Scene): number => {
   const sheet = scene.sheetOf(note);
-  return note.heightMm ?? (sheet ? pageOf(sheet).style.text : 2.5);
+  return note.heightMm ?? (sheet ? scene.page(sheet.id).style.text : 2.5);
 };
 
 export function drawNote(note: NoteRecord, scene: Scene): Drawn[] {
@@ -83,7 +82,7 @@ export function drawNote(note: NoteRecord, scene: Scene): Drawn[] {
   if (view?.off) return [];
   const sheet = scene.sheetOf(note);
   if (!sheet) return [];
-  const { style } = pageOf(sheet);
+  const { style } = scene.page(sheet.id);
   const height = heightOf(note, scene);
   const [x, y] = notePlace(note, scene);
   const { lines, width, height: tall } = layOutNote(note, scene, height);

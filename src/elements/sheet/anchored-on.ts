@@ -20,6 +20,16 @@ export function anchoredOn<E extends FormatElement>(elements: readonly E[], scen
   });
 }
 
+/** Where the format of a sheet keeps general notes, paper mm; undefined where it has no place for them. */
+export function notesPlace(scene: Scene, sheet: SheetRecord): Vec2 | undefined {
+  const { form, size, landscape } = scene.formatOf(sheet.id);
+  if (!form.notes) return undefined;
+  const from = sheetGeometry(paperByName(size)!, landscape, form).frame;
+  const to = scene.page(sheet.id).geometry.frame;
+  const [x, y] = form.notes;
+  return [x + along(x, from.x, from.width, to.x, to.width), y + along(y, from.y, from.height, to.y, to.height)];
+}
+
 /** What shows of a format on a sheet: all of it, or all but the title block; nothing lies under a format itself. */
 export function shownOn(scene: Scene, sheet: SheetRecord): readonly FormatElement[] {
   if (sheet.form) return [];

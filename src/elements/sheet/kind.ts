@@ -1,4 +1,8 @@
 import type { SheetRecord } from '../../core/document/records.ts';
+import type { Vec2 } from '../../core/base/vector.ts';
+import type { Drawn } from '../../core/picture/display-list.ts';
+import { line, text } from '../../core/picture/shapes.ts';
+import { NOTHING_SOLID } from '../../core/picture/solid.ts';
 import { contains } from '../../core/base/rect.ts';
 import type { EditableText, Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
@@ -8,6 +12,8 @@ import { FIELD_TITLES } from '../field-values.ts';
 import { drawFrame } from './frame.ts';
 import { formatBlocksOn } from './anchored-on.ts';
 
+const NOTES_MM = [60, 20] as const;
+
 /** A sheet: its border, and the cells of the format that it lies on. */
 export const sheetKind: Kind<SheetRecord> = {
   title: 'sheet',
@@ -16,7 +22,8 @@ export const sheetKind: Kind<SheetRecord> = {
     const { geometry, style } = scene.page(sheet.id);
     const { form, noFrame } = scene.formatOf(sheet.id);
     const border = drawFrame(geometry, style, form, !(sheet.noFrame === true || noFrame));
-    return border.items.length ? [border] : [];
+    const canvas = sheet.form?.notes ? [notesMark(sheet.form.notes)] : [];
+    return border.items.length ? [border, ...canvas] : canvas;
   },
   press(sheet, at, scene) {
     for (const block of formatBlocksOn(scene, sheet)) {
@@ -28,6 +35,17 @@ export const sheetKind: Kind<SheetRecord> = {
   },
   texts: cellTexts,
 };
+
+/** On a format's own canvas: where general notes go. It is not printed on sheets. */
+function notesMark([x, y]: Vec2): Drawn {
+  const items = [
+    line(x, y, x + NOTES_MM[0], y, 0.18, [2, 1]),
+    line(x, y, x, y + NOTES_MM[1], 0.18, [2, 1]),
+    text(x + 1, y + 3.5, 'General notes', 2.5, 'start'),
+  ];
+  const box = { x, y, width: NOTES_MM[0], height: NOTES_MM[1] };
+  return { id: 'notes-place', role: 'frame', label: 'Place for general notes', box: [x, y, ...NOTES_MM], items, ink: box, solid: NOTHING_SOLID };
+}
 
 /** Cells that show one field which people write: it is written there. */
 function cellTexts(sheet: SheetRecord, scene: Scene): EditableText[] {

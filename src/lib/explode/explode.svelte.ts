@@ -88,7 +88,7 @@ export class Explode {
     const doc = this.drawing.document;
     const sheet = this.view ? doc[this.view.sheet] : this.drawing.sheets[0];
     const format = paperByName(sheet?.type === 'sheet' ? sheet.size : 'A3')!;
-    const geometry = sheetGeometry(format, sheet?.type === 'sheet' ? sheet.landscape : true);
+    const geometry = sheet?.type === 'sheet' ? this.drawing.scene.page(sheet.id).geometry : sheetGeometry(format, true);
     const { frame } = geometry;
     return {
       sheet: sheet?.type === 'sheet' ? sheet : undefined,

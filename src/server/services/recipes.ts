@@ -115,7 +115,7 @@ export async function applyRecipeTo(
   if (!steps.length) return { version, sheets: 0, slots };
   await storeResults(drawn.results);
   await storeFeatures(drawn.features);
-  const sheets = steps.filter((s) => s.op === 'put' && s.record.type === 'sheet' && !document[s.record.id]).length;
+  const sheets = steps.filter((s) => s.op === 'put' && s.record.type === 'sheet' && !s.record.form && !document[s.record.id]).length;
   const made = await appendEdit(jobId, version, `Sheets of “${wanted.name}”`, steps, request.token);
   return { version: made.version, sheets, slots };
 }

@@ -27,6 +27,14 @@ export const texts: Rule = {
           fix: `Write it ${style.text} mm high`,
         });
     }
+    for (const { id, mm } of smallCells(scene, sheet))
+      out.push({
+        code: 'TEXT_SMALL',
+        severity: 'should',
+        sheet,
+        about: [id],
+        text: `A cell of the sheet's format is written ${mm} mm high: ${style.caption} mm is the least${scene.formatOf(sheet).form.halfSize ? ' that is legible at half size' : ''}.`,
+      });
     const all = scene.drawing.values?.heightMm;
     if (Math.max(largest, all ?? 0) * LARGER > style.item && scene.viewsOn(sheet).some((v) => scene.at(v.id).some((r) => r.type === 'balloon')))
       out.push({
@@ -48,6 +56,16 @@ export const texts: Rule = {
     });
   },
 };
+
+/** Cells of the format whose letters someone made smaller than any may be (ISO 3098: 1.8 mm; a step more where the sheet is printed at half size). */
+function smallCells(scene: Scene, sheet: string): { id: string; mm: number }[] {
+  const { caption } = scene.page(sheet).style;
+  return scene
+    .formatOf(sheet)
+    .elements.flatMap((e) =>
+      e.type === 'block' ? e.cells.flatMap(({ heightMm: mm }) => (mm !== undefined && mm < caption - 1e-6 ? [{ id: e.id, mm }] : [])) : [],
+    );
+}
 
 /** Heights of capitals that someone chose, of everything on a sheet and in its views. */
 function heights(scene: Scene, sheet: string): { record: DrawingDocumentRecord; mm: number }[] {

@@ -1,3 +1,4 @@
+import { titleBlockOf } from '../../../elements/sheet/format-of.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
@@ -13,7 +14,7 @@ const WANTED = [
 export const title: Rule = {
   codes: ['TITLE_GAP'],
   whole(scene): Finding[] {
-    if (scene.sheets.every((s) => s.noTitle)) return [];
+    if (scene.sheets.every((s) => s.noTitle || !titleBlockOf(scene.formatOf(s.id)))) return [];
     const missing = WANTED.filter(([key]) => scene.drawing[key].trim() === '').map(([, words]) => words);
     return missing.length
       ? [{ code: 'TITLE_GAP', severity: 'look', sheet: null, about: ['drawing'], text: `The title block wants ${missing.join(', ')}.` }]

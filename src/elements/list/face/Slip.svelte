@@ -113,6 +113,16 @@
     <option value="">everything</option>
     {#each scene.all('view').filter((v) => v.name) as v (v.id)}<option value={v.id}>{v.name} shows</option>{/each}
   </select>
+  <label for="{id}-made">Counts</label>
+  <select
+    id="{id}-made"
+    class="q-field"
+    value={list.made ? 'all' : ''}
+    onchange={(e) => set('Counts of the parts list', 'made', e.currentTarget.value ? true : undefined)}
+  >
+    <option value="">for one</option>
+    <option value="all">for all {scene.drawing.quantity} to make</option>
+  </select>
   <label for="{id}-place">Place</label>
   <select id="{id}-place" class="q-field" value={place} onchange={(e) => putPlace(e.currentTarget.value)}>
     <option value="block">on the title block</option>

@@ -1,4 +1,5 @@
 import type { Face } from '../../face';
+import { notesPlace } from '../../sheet/anchored-on';
 import type { NoteRecord } from '../words';
 import { LeaderTool } from './leader-tool.svelte';
 import { PointingTool, type Spot } from './pointing-tool.svelte';
@@ -14,6 +15,10 @@ const CALLOUTS = [
   ['thread-note', '{thread}', 'Thread callout: press a thread, then where it stands', 'Thread callout', ''],
 ] as const;
 
+/** General notes of a format without a place for them stand so far from the frame, mm. */
+const BESIDE_FRAME_MM = 5;
+const GENERAL_NOTES = '*Notes*\n1. Unless stated otherwise, dimensions are in {unit}.';
+
 export const noteFace: Face<NoteRecord> = {
   slip: Slip,
   actions(drawing, tools) {
@@ -21,6 +26,22 @@ export const noteFace: Face<NoteRecord> = {
     const pointing = drawing.scene.one('note', only) ?? drawing.scene.one('sign', only);
     return [
       tools.action('note', { label: 'Note: press what it speaks of, then where it stands', short: 'Note', key: '4', group: 'Note' }),
+      {
+        id: 'general-notes',
+        label: 'General notes, where the format keeps them',
+        short: 'General notes',
+        key: '',
+        group: 'Note',
+        run: () => {
+          const sheet = drawing.scene.one('sheet', drawing.sheetId);
+          if (!sheet) return;
+          const { frame } = drawing.scene.page(sheet.id).geometry;
+          const at = notesPlace(drawing.scene, sheet) ?? [frame.x + BESIDE_FRAME_MM, frame.y + BESIDE_FRAME_MM];
+          const record: NoteRecord = { type: 'note', id: drawing.freshId('note'), view: null, sheet: sheet.id, at, text: GENERAL_NOTES };
+          drawing.edit('General notes', [{ op: 'put', record }]);
+          drawing.select({ kind: 'record', id: record.id });
+        },
+      },
       ...CALLOUTS.map(([name, , label, short, key]) => tools.action(name, { label, short, key, group: 'Note' })),
       {
         ...tools.action('note-leader', { label: 'One more leader for the note or sign that is selected', short: 'Leader', key: '', group: 'Note' }),

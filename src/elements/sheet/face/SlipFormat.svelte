@@ -30,6 +30,12 @@
     if (typed.trim() !== '' && mm >= 0 && mm <= 200) change('Margin of the format', { edges: { ...form.edges, [key]: mm } });
     else notify('trouble', 'Write a number of millimetres between 0 and 200.');
   }
+  function notesAt(k: number, typed: string) {
+    const mm = Number(typed.replace(',', '.'));
+    const at = form.notes!.map((v, i) => (i === k ? mm : v)) as [number, number];
+    if (mm >= 0 && mm <= 5000) change('Place for notes', { notes: at });
+    else notify('trouble', 'Write a number of millimetres on the sheet.');
+  }
   function name(typed: string) {
     const wanted = typed.trim().slice(0, 100);
     if (!wanted) return;
@@ -75,6 +81,19 @@
   checked={form.halfSize ?? false}
   onchange={(on) => put('Lettering for half size', { ...record, form: on ? { ...form, halfSize: true } : (without(form, 'halfSize') as Form) })}
 />
+<Toggle
+  label="Place for general notes"
+  checked={form.notes !== undefined}
+  onchange={(on) =>
+    put('Place for notes', { ...record, form: on ? { ...form, notes: [form.edges.left + 5, form.edges.top + 5] } : (without(form, 'notes') as Form) })}
+/>
+{#if form.notes}
+  <div class="pair">
+    {#each ['From the left, mm', 'From the top, mm'] as label, k (label)}
+      <TextField {label} value={String(form.notes[k])} onchange={(v) => notesAt(k, v)} />
+    {/each}
+  </div>
+{/if}
 <p class="q-row">
   <button class="q-button main" onclick={() => leaveFormat(drawing)}>Back to the sheets</button>
   <button class="q-button" onclick={() => (tools.formats = true)}>Keep, put on sheets …</button>
