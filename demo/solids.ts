@@ -31,6 +31,12 @@ export class Solids {
     return new this.oc.BRepPrimAPI_MakeCylinder_3(this.frame(at, axis), diameter / 2, length).Shape();
   }
 
+  /** A round tool from a place along any direction. */
+  drill(at: Point, direction: Point, diameter: number, length: number): Solid {
+    const axes = new this.oc.gp_Ax2_3(this.point(at), new this.oc.gp_Dir_4(...direction));
+    return new this.oc.BRepPrimAPI_MakeCylinder_3(axes, diameter / 2, length).Shape();
+  }
+
   /** About the origin. */
   ball(radius: number): Solid {
     return new this.oc.BRepPrimAPI_MakeSphere_1(radius).Shape();

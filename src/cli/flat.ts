@@ -1,5 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { QuarryError } from '../core/base/errors.ts';
+import { wrapOf, type Wrap } from '../core/flat/tube.ts';
 import { unfold, type FlatPattern } from '../core/flat/unfold.ts';
 import { flatAsSvg } from '../formats/flat-svg.ts';
 import type { Arguments } from './arguments.ts';
@@ -17,16 +18,21 @@ export async function flat(args: Arguments): Promise<unknown> {
   if (!parts.length)
     throw new QuarryError('BAD_USAGE', { text: `--part: there is no part “${wanted}”. There are: ${m.assembly.parts.map((p) => p.name).join(', ')}.` });
   const patterns: { name: string; flat: FlatPattern }[] = [];
+  const tubes: { name: string; wrap: Wrap }[] = [];
   const notSheet: { name: string; why: string }[] = [];
   for (const p of parts) {
-    const found = unfold(m.geometries.get(p.geometryKey)!, k);
+    const geometry = m.geometries.get(p.geometryKey)!;
+    const found = unfold(geometry, k);
+    const round = 'flat' in found ? undefined : wrapOf(geometry);
+    if (round && 'wrap' in round) tubes.push({ name: p.name, wrap: round.wrap });
     if ('flat' in found) patterns.push({ name: p.name, flat: found.flat });
     else notSheet.push({ name: p.name, why: found.why });
   }
   const out = args.options.get('svg');
+  const cut = [...patterns, ...tubes.map(({ name, wrap }) => ({ name, flat: wrap.pattern }))];
   if (out)
-    for (const [i, { name, flat: pattern }] of patterns.entries())
-      await writeFile(patterns.length > 1 ? out.replace(/(\.svg)?$/i, `-${i + 1}.svg`) : out, flatAsSvg(name, pattern));
+    for (const [i, { name, flat: pattern }] of cut.entries())
+      await writeFile(cut.length > 1 ? out.replace(/(\.svg)?$/i, `-${i + 1}.svg`) : out, flatAsSvg(name, pattern));
   return {
     parts: patterns.map(({ name, flat: f }) => ({
       name,
@@ -36,5 +42,13 @@ export async function flat(args: Arguments): Promise<unknown> {
       bends: f.bends.map((b) => ({ angleDeg: b.angle * DEGREES, radiusMm: b.radiusMm, lengthMm: b.lengthMm, up: b.up, allowanceMm: b.allowanceMm })),
     })),
     notSheet,
+    tubes: tubes.map(({ name, wrap: w }) => ({
+      name,
+      outerMm: w.diameterMm,
+      wallMm: w.wallMm,
+      lengthMm: w.lengthMm,
+      endsDeg: w.ends.map((e) => (e === null ? null : e * DEGREES)),
+      wrapMm: w.pattern.sizeMm,
+    })),
   };
 }

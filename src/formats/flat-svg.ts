@@ -1,13 +1,13 @@
 import type { Vec2 } from '../core/base/vector.ts';
 import { piecesOf } from '../core/flat/curves.ts';
-import type { FlatPattern } from '../core/flat/unfold.ts';
+import type { FlatBend, FlatPattern } from '../core/flat/unfold.ts';
 import { num } from '../core/picture/shapes.ts';
 
 /** Air around the pattern, mm. */
-const MARGIN_MM = 10;
+export const MARGIN_MM = 10;
 
 /** A closed outline of lines and arcs; a whole circle as two halves. */
-function outlinePath(points: readonly Vec2[], at: (p: Vec2) => string): string {
+export function outlinePath(points: readonly Vec2[], at: (p: Vec2) => string): string {
   const n = points.length;
   const pieces = piecesOf(points);
   // On paper y goes down: what turns left turns against the clock there too, seen from the front.
@@ -30,6 +30,9 @@ function turnOf([x, y]: Vec2, from: Vec2, to: Vec2, left: boolean): number {
   return way < 0 ? way + 2 * Math.PI : way;
 }
 
+/** `up 90° R3`. */
+export const bendWords = (b: FlatBend): string => `${b.up ? 'up' : 'down'} ${num((b.angle * 180) / Math.PI)}° R${num(b.radiusMm)}`;
+
 /**
  * A flat pattern in millimetres 1:1 for a cutter: what is cut, what is bent and what is written are groups of their own. Bends up are
  * dashed, bends down dash-dotted.
@@ -44,7 +47,7 @@ export function flatAsSvg(name: string, { contours, bends, sizeMm }: FlatPattern
   const marks = bends
     .map((b) => {
       const [x, y] = [(b.line[0][0] + b.line[1][0]) / 2, (b.line[0][1] + b.line[1][1]) / 2];
-      const words = `${b.up ? 'up' : 'down'} ${num((b.angle * 180) / Math.PI)}° R${num(b.radiusMm)}`;
+      const words = bendWords(b);
       return `<text x="${num(x + MARGIN_MM + 1.5)}" y="${num(sizeMm[1] - y + MARGIN_MM - 1.5)}" font-size="4">${words}</text>`;
     })
     .join('\n');

@@ -111,9 +111,9 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/files/{name}': {
     GET: {
-      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, apart.glb, steps.zip',
+      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, apart.glb, steps.zip; of a part flat.svg, flat.pdf',
       gives: 'The file.',
-      query: z.object({ list: z.string().optional(), spread: z.string().optional() }),
+      query: z.object({ list: z.string().optional(), spread: z.string().optional(), part: z.string().optional() }),
       type: 'application/octet-stream',
     },
   },

@@ -93,7 +93,7 @@ export const isWhole = (r: Round): boolean => r.turn > WHOLE_TURN;
 export const hasAxis = (r: Round): boolean => (r.kind === SurfaceKind.cylinder || r.kind === SurfaceKind.cone) && r.turn > MORE_THAN_HALF;
 
 const KIND = 'NQft';
-const VERSION = 4;
+const VERSION = 5;
 export const packFeatures = (f: PartFeatures): Uint8Array => pack(KIND, VERSION, f);
 /** @returns undefined for another version: they are taken from the geometry anew */
 export const unpackFeatures = (bytes: Uint8Array): PartFeatures | undefined => unpack<PartFeatures>(KIND, VERSION, bytes);

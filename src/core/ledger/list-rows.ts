@@ -2,7 +2,7 @@ import type { ListColumn } from '../document/records.ts';
 import { massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
 
 /** Columns whose cells are counted, weighed or measured, never typed. */
-const COMPUTED = ['quantity', 'mass', 'totalMass', 'level', 'stock', 'length', 'width', 'thickness', 'box', 'totalLength', 'area'] as const;
+const COMPUTED = ['quantity', 'mass', 'totalMass', 'level', 'stock', 'length', 'width', 'thickness', 'box', 'totalLength', 'area', 'ends'] as const;
 
 export const LIST_COLUMN_KEYS = ['item', ...COMPUTED.slice(0, 1), ...PROPERTY_KEYS, ...COMPUTED.slice(1)] as const;
 
@@ -20,6 +20,7 @@ export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
   box: 'Least box',
   totalLength: 'Total length',
   area: 'Area',
+  ends: 'Ends',
 };
 
 /** Columns of a parts list by ISO 7573, 180 mm in all: as wide as the title block. */

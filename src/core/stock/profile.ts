@@ -1,6 +1,7 @@
 import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { dot, subtract, vectorAt, type Vec2, type Vec3 } from '../base/vector.ts';
+import { endCuts, type EndCut } from './ends.ts';
 import { leastBox, type LeastBox } from './least-box.ts';
 
 /** What a part is made from: its profile, and how much of it. */
@@ -13,6 +14,8 @@ export interface Stock {
   readonly length: number;
   readonly width: number;
   readonly thickness: number;
+  /** Of a bar: how its ends are cut. */
+  readonly ends?: readonly [EndCut, EndCut];
 }
 
 /** Sizes are compared to this, mm, and as a share. */
@@ -30,11 +33,10 @@ export function stockOf(g: PartGeometry): Stock {
   const box = leastBox(g);
   const faces = readFaces(g);
   const [length, width, thickness] = box.sizes;
-  return (
-    roundOrTube(box, faces) ??
-    section(g, box, faces) ??
-    flatOrPlate(g, box, faces) ?? { profile: 'block', sizes: [length, width, thickness], length, width, thickness }
-  );
+  const bar = roundOrTube(box, faces) ?? section(g, box, faces) ?? flatOrPlate(g, box, faces);
+  if (!bar) return { profile: 'block', sizes: [length, width, thickness], length, width, thickness };
+  if (bar.profile === 'plate') return bar;
+  return { ...bar, ends: endCuts(g, box.axes[box.sizes.indexOf(bar.length)]!) };
 }
 
 interface Face {

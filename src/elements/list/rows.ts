@@ -2,6 +2,7 @@ import type { ListRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
 import { indentedRows, partRows, topRows, type ListRow } from '../../core/ledger/levels.ts';
 import { cellText } from '../../core/ledger/list-rows.ts';
+import { endsText } from '../../core/stock/ends.ts';
 import { mmText, stockText, type Stock } from '../../core/stock/profile.ts';
 import type { Scene } from '../scene.ts';
 
@@ -157,6 +158,8 @@ export function cellOf(row: ShownRow, key: string, scene: Scene): string {
       const stock = stockOfItem(item, scene);
       return stock ? [stock.length, stock.width, stock.thickness].map(mmText).join(' × ') : '';
     }
+    case 'ends':
+      return endsText(stockOfItem(item, scene)?.ends);
     case 'area': {
       const mm2 = figure(row, key, scene);
       return mm2 === undefined ? '' : areaText(mm2);

@@ -50,6 +50,13 @@
     drawing.edit('Remove the row', [{ op: 'drop', id: item.part }, ...(words ? [{ op: 'drop' as const, id: words.id }] : [])]);
     drawing.select({ kind: 'none' });
   }
+  /** It is bent from sheet or a round tube: it can be laid flat. */
+  const laid = $derived.by(() => {
+    const [first] = item.components;
+    const features = first === undefined || item.part.startsWith('group:') ? undefined : drawing.scene.features(first);
+    return features?.laid ? 'Flat pattern' : features?.stock.profile === 'tube' ? 'Wrap of the tube' : undefined;
+  });
+  const flat = (as: 'svg' | 'pdf') => `/api/jobs/${drawing.id}/files/flat.${as}?part=${encodeURIComponent(item.part)}`;
   /** Sheets that are of this part alone. */
   const sheetsOfIt = $derived(drawing.sheets.filter((s) => s.part === item.part && s.id !== drawing.sheetId));
   const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
@@ -65,6 +72,13 @@
 {#each sheetsOfIt as sheet (sheet.id)}
   <p class="q-row"><button class="q-button" onclick={() => (drawing.sheetId = sheet.id)}>Its own sheet: {sheetNumber(sheet.id)}</button></p>
 {/each}
+{#if laid}
+  <p class="q-row">
+    <span>{laid}, 1:1</span>
+    <a class="q-button" href={flat('svg')} download>SVG</a>
+    <a class="q-button" href={flat('pdf')} download>PDF</a>
+  </p>
+{/if}
 {#if own}
   <TextField label="Quantity, as it is written" value={own.quantity} onchange={(v) => putRow('Quantity', { ...own, quantity: v.trim().slice(0, 30) })} />
   <Toggle

@@ -24,7 +24,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     { id: 'slip', label: tools.slip ? 'Fold the slip away' : 'Show the slip', key: ']', run: () => (tools.slip = !tools.slip) },
     { id: 'pdf', label: 'PDF of all sheets', key: 'P', run: download('drawing.pdf') },
     { id: 'csv', label: 'Parts list as CSV', key: 'C', run: download('parts-list.csv') },
-    { id: 'formats', label: 'Sheet formats: frame, title block, logo; chosen, changed, kept', key: '', run: () => (tools.formats = true) },
+    { id: 'formats', label: 'Sheet formats: frame, title block, logo', key: '', run: () => (tools.formats = true) },
     { id: 'recipes', label: 'Recipes: sheets made again, kept, given out', key: '', run: () => (tools.recipes = true) },
     { id: 'quick', label: 'Do anything', key: 'Ctrl K', run: () => (tools.quickBar = true) },
   ];

@@ -34,6 +34,7 @@ import type {
   ReadTask,
   SectionProposal,
   SectionTask,
+  FlatFileTask,
   SpreadFileTask,
   ViewTask,
 } from './geometry-tasks.ts';
@@ -102,6 +103,7 @@ async function compute<T>(
     | SectionTask
     | ExplodeTask
     | SpreadFileTask
+    | FlatFileTask
     | CompareTask
     | RescaleTask
     | PicturesTask
@@ -150,6 +152,7 @@ export const runSection = (task: SectionTask, source: GeometrySource): Promise<S
 export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, tell: (message: Interim) => void): Promise<ExplodeAnswer> =>
   compute(task, source, signal, [], tell);
 
+export const runFlatFile = (task: FlatFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 export const runSpreadFile = (task: SpreadFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 
 /** Drafts in one thread; its views are computed by the others, side by side. */

@@ -134,6 +134,17 @@ export interface SpreadFileTask {
   readonly frame: ViewFrame;
 }
 
+/** The flat pattern of a bent part, or the wrap of a round tube, 1:1. */
+export interface FlatFileTask {
+  readonly type: 'flat-file';
+  readonly kind: 'svg' | 'pdf';
+  readonly assembly: Assembly;
+  /** Id of the part. */
+  readonly part: string;
+  readonly name: string;
+  readonly fontFile: string;
+}
+
 /** The model read in another unit. */
 export interface RescaleTask {
   readonly type: 'rescale';
@@ -256,6 +267,7 @@ export type GeometryTask =
   | (SectionTask & Computing)
   | (ExplodeTask & Computing)
   | (SpreadFileTask & Computing)
+  | (FlatFileTask & Computing)
   | ReadTask
   | MeasureTask
   | TableTask

@@ -37,6 +37,10 @@ import { featuresOf, packFeatures, unpackFeatures } from '../../core/features/pa
 import { edgeFinder, faceFinder } from '../../core/revision/edges.ts';
 import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
+import { flatAsPdf } from '../../formats/flat-pdf.ts';
+import { flatAsSvg } from '../../formats/flat-svg.ts';
+import { wrapOf } from '../../core/flat/tube.ts';
+import { unfold } from '../../core/flat/unfold.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
 import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
@@ -64,6 +68,7 @@ import type {
   RescaleTask,
   SectionProposal,
   SectionTask,
+  FlatFileTask,
   SpreadFileTask,
   ViewTask,
 } from './geometry-tasks.ts';
@@ -77,6 +82,7 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   view: withModel((task: Of<'view'>, geometries) => view(task, geometries, cancelBy(task.stop))),
   section: withModel((task: Of<'section'>, geometries) => section(task, geometries)),
   explode: exploded,
+  'flat-file': withModel((task: Of<'flat-file'>, geometries) => flatFile(task, geometries)),
   'spread-file': withModel((task: Of<'spread-file'>, geometries) => spreadFile(task, geometries)),
   read: (task) => read(task, cancelBy(task.stop)),
   measure,
@@ -234,6 +240,20 @@ function spreadFile(task: SpreadFileTask & Computing, geometries: ReadonlyMap<st
   return task.kind === 'apart.glb'
     ? spreadAsGltf(task.assembly, geometries, task.pulls)
     : stepPictures(task.assembly, sceneOf(task.assembly, geometries), task.pulls, task.frame, cancelBy(task.stop), progressTo(task.geometry));
+}
+
+/** @throws QuarryError NOT_FOUND for a part that is neither bent from sheet nor a round tube */
+function flatFile(task: FlatFileTask, geometries: ReadonlyMap<string, PartGeometry>): Promise<Uint8Array> | Uint8Array {
+  const part = task.assembly.parts.find((p) => p.id === task.part);
+  const geometry = part && geometries.get(part.geometryKey);
+  if (!geometry) throw new QuarryError('NOT_FOUND', { what: 'The part' });
+  const bent = unfold(geometry);
+  const round = 'flat' in bent ? undefined : wrapOf(geometry);
+  const pattern = 'flat' in bent ? bent.flat : round && 'wrap' in round ? round.wrap.pattern : undefined;
+  if (!pattern) throw new QuarryError('NOT_FOUND', { what: 'A flat pattern: the part is neither bent from sheet nor a round tube. It' });
+  return task.kind === 'svg'
+    ? new TextEncoder().encode(flatAsSvg(task.name, pattern))
+    : flatAsPdf(task.name, pattern, new Uint8Array(readFileSync(task.fontFile)));
 }
 
 /** Tells progress, not more often than anyone can see. */

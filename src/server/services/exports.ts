@@ -8,7 +8,8 @@ import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
-import { runExport, runSpreadFile } from '../queue/geometry-pool.ts';
+import { itemsOf } from '../../core/ledger/items.ts';
+import { runExport, runFlatFile, runSpreadFile } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
 import { loadFeatures } from './features.ts';
 import { changeTable } from './models.ts';
@@ -25,17 +26,18 @@ export interface ExportedFile {
 }
 
 /**
- * One of the drawing's files; of a spread `apart.glb` and `steps.zip` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb` and `steps.zip`, of a bent part or a round tube `flat.svg` and `flat.pdf` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
 export async function exportFile(
   jobId: string,
   name: string,
-  which: { readonly spread?: string | undefined; readonly list?: string | undefined } = {},
+  which: { readonly spread?: string | undefined; readonly list?: string | undefined; readonly part?: string | undefined } = {},
 ): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
   if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, which.spread);
+  if (name === 'flat.svg' || name === 'flat.pdf') return flatFile(assembly, document, name, which.part ?? '');
   if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
     const data = new TextEncoder().encode(writeDrawing(document));
@@ -81,6 +83,18 @@ export async function exportFile(
     'findings.json': 'application/json',
   }[kind];
   return { name, type, data: files[sheet ? Number(sheet[1]) - 1 : 0]! };
+}
+
+/** @throws QuarryError NOT_FOUND for a part that cannot be laid flat */
+async function flatFile(assembly: Assembly, document: DrawingDocument, kind: 'flat.svg' | 'flat.pdf', id: string): Promise<ExportedFile> {
+  const part = assembly.parts.find((p) => p.id === id);
+  if (!part) throw new QuarryError('NOT_FOUND', { what: `The part “${id}”` });
+  const item = itemsOf(assembly, document).find((i) => i.part === id);
+  const name = item?.values.drawingNumber.text || item?.values.description.text || part.name;
+  const as = kind === 'flat.svg' ? 'svg' : 'pdf';
+  const data = await runFlatFile({ type: 'flat-file', kind: as, assembly, part: id, name, fontFile: fontFile() }, loadGeometries);
+  const file = name.replace(/[^\w.-]+/g, '-') || 'part';
+  return { name: `${file}-flat.${as}`, type: as === 'svg' ? 'image/svg+xml' : 'application/pdf', data };
 }
 
 async function spreadFile(assembly: Assembly, document: DrawingDocument, kind: 'apart.glb' | 'steps.zip', spreadId: string | undefined): Promise<ExportedFile> {
