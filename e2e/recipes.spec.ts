@@ -74,3 +74,51 @@ test('the worked example of the HTTP interface: drop, recipe, wait, PDF, list an
   await page.goto('/api-reference');
   await expect(page.getByText('Makes the sheets of a recipe.')).toBeVisible();
 });
+
+test('a recipe is changed in its sheets, conditions and slots; what it would make is seen on this job', async ({ page }) => {
+  const broken = errorsOn(page);
+  page.setDefaultTimeout(20_000);
+  await as1Job(page);
+  await page.getByRole('button', { name: 'Recipes' }).click();
+  await dialog(page)
+    .getByRole('button', { name: /^Arrangement with part sheets/ })
+    .click();
+  await dialog(page).getByRole('button', { name: 'Change …' }).click();
+  const editor = dialog(page).getByRole('region', { name: 'The recipe' });
+  await expect(editor.getByLabel('Name', { exact: true })).toHaveValue('Arrangement with part sheets, own');
+  await editor.getByLabel('Name', { exact: true }).fill('Workshop');
+  const third = editor.getByRole('group', { name: 'Sheet 3' });
+  await third.getByLabel('At least, mm').fill('60');
+  await third.getByLabel('Small ones').selectOption('up to 4 on a sheet');
+  await third.getByLabel('Add a slot to sheet 3').selectOption('Table of holes');
+  await expect(third.getByText('Holes', { exact: true })).toBeVisible();
+  await dialog(page).getByRole('button', { name: 'Keep this recipe' }).click();
+  await expect(dialog(page).getByRole('button', { name: /^Workshop/ })).toHaveAttribute('aria-pressed', 'true');
+  const preview = dialog(page).getByRole('region', { name: 'Sheets that would come' });
+  // The nuts and the bolts are shorter than 60 mm.
+  await expect(preview).toContainText('Part: plate');
+  await expect(preview).not.toContainText('Part: nut');
+  await dialog(page)
+    .getByRole('button', { name: /^Make \d sheet/ })
+    .click();
+  await expect(page.getByText(/sheets? came\./)).toBeVisible({ timeout: 60_000 });
+  await dialog(page).getByRole('button', { name: 'Close' }).click();
+  await sheets(page).nth(2).click();
+  await expect(page.getByTestId('sheet').locator('[data-role=view] path').first()).toBeAttached({ timeout: 30_000 });
+
+  // One from nothing.
+  await page.getByRole('button', { name: 'Recipes' }).click();
+  await dialog(page).getByRole('button', { name: 'New …' }).click();
+  await editor.getByLabel('Name of sheet 1').fill('Whole');
+  await editor.getByLabel('One for').selectOption('the whole');
+  await dialog(page).getByRole('button', { name: 'Keep this recipe' }).click();
+  await expect(dialog(page).getByRole('button', { name: /^New recipe, own/ })).toHaveAttribute('aria-pressed', 'true');
+  for (const name of ['New recipe, own', 'Workshop']) {
+    await dialog(page)
+      .getByRole('button', { name: new RegExp(`^${name}`) })
+      .click();
+    await dialog(page).getByRole('button', { name: 'Remove' }).click();
+    await expect(dialog(page).getByRole('button', { name: new RegExp(`^${name}`) })).toHaveCount(0);
+  }
+  expect(broken).toEqual([]);
+});

@@ -727,6 +727,22 @@ describe('the unit that a file means', () => {
   });
 });
 
+describe('what is laid flat', () => {
+  test('a tube’s outside comes 1:1 as SVG and as PDF; a part that cannot be laid flat, or is none, is not found', async () => {
+    const id = await readyJob();
+    const svg = await ask('GET', `/api/jobs/${id}/files/flat.svg?part=Ring`);
+    expect([svg.status, svg.headers.get('content-type')]).toEqual([200, 'image/svg+xml']);
+    const text = await svg.text();
+    // 22 round and 5 long, with 10 mm of air around.
+    expect(Number(/width="([\d.]+)mm"/.exec(text)![1])).toBeCloseTo(22 * Math.PI + 20, 0);
+    expect(Number(/height="([\d.]+)mm"/.exec(text)![1])).toBeCloseTo(25, 3);
+    const pdf = await ask('GET', `/api/jobs/${id}/files/flat.pdf?part=Ring`);
+    expect([pdf.status, new TextDecoder().decode((await pdf.arrayBuffer()).slice(0, 5))]).toEqual([200, '%PDF-']);
+    expect((await refusal('GET', `/api/jobs/${id}/files/flat.svg?part=Plate`))[1]).toBe('NOT_FOUND');
+    expect((await refusal('GET', `/api/jobs/${id}/files/flat.svg?part=Nobody`))[1]).toBe('NOT_FOUND');
+  });
+});
+
 describe('sheet formats', () => {
   const own = async () => ({ ...((await answer('GET', '/api/formats/ISO title block'))[1] as object), name: 'Our A3', words: 'Ours.' });
 

@@ -107,6 +107,79 @@ describe('part sheets', () => {
     expect(must(made, model)).toEqual([]);
   });
 
+  test('several small ones share a sheet: each whole in its cell, with what it is, once; large ones have their own', async () => {
+    const together: Recipe = {
+      format: 1,
+      name: 'Shared',
+      words: '',
+      sheets: [
+        {
+          name: 'Parts: {subject}',
+          per: 'made part',
+          together: 4,
+          slots: [
+            { want: 'part views', name: 'Views', dimensions: true, centrelines: true },
+            { want: 'list', name: 'List' },
+          ],
+        },
+      ],
+    };
+    const model = assemblyOf([
+      { name: 'Bed', geometry: box([-300, -200, 0], [300, 200, 12]) },
+      { name: 'Pad', geometry: box([0, 0, 12], [40, 30, 20]), material: 'PA6' },
+      { name: 'Peg', geometry: cylinder(8, 30), at: [80, 0, 12] },
+      { name: 'Lug', geometry: box([100, 0, 12], [130, 20, 30]) },
+      { name: 'Bar', geometry: box([0, 60, 12], [60, 70, 20]) },
+      { name: 'Tile', geometry: box([0, 100, 12], [25, 125, 18]) },
+    ]);
+    const made = await apply(together, model);
+    const scene = sceneOf(made, model);
+    expect(scene.sheets.map((s) => s.name)).toEqual(
+      ['Parts: Bed', 'Parts: Pad, Peg, Lug, Bar', 'Parts: Tile'].sort((a, b) => Number(a.includes(',')) - Number(b.includes(','))),
+    );
+    const shared = scene.sheets.at(-1)!;
+    const notes = recordsOf(made.document, 'note').filter((n) => n.sheet === shared.id);
+    expect(notes.map((n) => n.text.split('\n')[0])).toEqual(['*2  Pad*', '*3  Peg*', '*4  Lug*', '*5  Bar*']);
+    expect(notes[0]!.text).toContain('PA6 · 1 off');
+    // Every view of a part stands in the cell under its note, and nothing lies on anything.
+    for (const [i, name] of ['Pad', 'Peg', 'Lug', 'Bar'].entries()) {
+      const views = scene.viewsOn(shared.id).filter((v) => v.shows?.of[0] === name);
+      expect(views.length).toBeGreaterThan(0);
+      for (const v of views) expect([v.at[0] > notes[i]!.at[0], v.at[1] > notes[i]!.at[1]]).toEqual([true, true]);
+    }
+    // A set of part sheets alone has no balloons.
+    expect(must(made, model).filter((f) => f.code !== 'NOT_IDENTIFIED')).toEqual([]);
+    expect(made.slots.filter((s) => s.name === 'List' && !s.filled).map((s) => s.why)).toEqual(['A sheet of several parts has none.']);
+    // Applied again nothing comes.
+    const again = await apply(together, model, made);
+    expect(scene.sheets.map((s) => s.id)).toEqual(sceneOf(again, model).sheets.map((s) => s.id));
+  });
+
+  test('a table of holes stands where nothing else does; a part without holes has none, and it is said', async () => {
+    const withHoles: Recipe = {
+      format: 1,
+      name: 'Holes',
+      words: '',
+      sheets: [
+        {
+          name: '{subject}',
+          per: 'made part',
+          slots: [
+            { want: 'part views', name: 'Views' },
+            { want: 'hole table', name: 'Holes' },
+          ],
+        },
+      ],
+    };
+    const made = await apply(withHoles, machine);
+    const tables = recordsOf(made.document, 'positions');
+    const filled = made.slots.filter((s) => s.name === 'Holes' && s.filled);
+    // The ring alone has a hole.
+    expect([tables.length, filled.map((s) => s.sheet)]).toEqual([1, ['Ring']]);
+    expect(made.slots.find((s) => s.sheet === 'Tower' && s.name === 'Holes')).toMatchObject({ filled: false, why: 'No view sees a hole along its axis.' });
+    expect(must(made, machine).filter((f) => f.code !== 'NOT_IDENTIFIED')).toEqual([]);
+  });
+
   test('an assembly of one part has its sheet already', async () => {
     const made = await apply('Arrangement with part sheets', assemblyOf([{ name: 'Alone', geometry: box([0, 0, 0], [30, 20, 10]) }]));
     expect(sheetNames(made.document)).toEqual(['Part']);

@@ -79,6 +79,8 @@ export const recipeSlot = z.discriminatedUnion('want', [
       like: listLike.exactOptional(),
     })
     .readonly(),
+  /** Where the holes of a part are, from a corner of its first view that shows them end-on. */
+  z.object({ want: z.literal('hole table'), name: text }).readonly(),
   z.object({ want: z.literal('note'), name: text, like: noteLike }).readonly(),
   z.object({ want: z.literal('table'), name: text, like: tableRecord.unwrap().omit({ type: true, id: true, sheet: true }).readonly() }).readonly(),
 ]);
@@ -108,6 +110,8 @@ export const recipeSheet = z
     /** Absent: the size chosen when the recipe is applied, and the smallest that does for a part. */
     size: sheetSize.exactOptional(),
     landscape: z.boolean().exactOptional(),
+    /** Of made parts: so many that are small share a sheet. */
+    together: z.int().min(2).max(9).exactOptional(),
     noFrame: on,
     noTitle: on,
     /** Name of one of the recipe's formats; absent: the one chosen when the recipe is applied. */

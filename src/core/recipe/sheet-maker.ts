@@ -2,41 +2,18 @@ import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { checkCancel } from '../base/errors.ts';
-import { rectOf } from '../base/rect.ts';
-import { dot } from '../base/vector.ts';
-import { suggestKeptWhole } from '../cut/keep-whole.ts';
-import { suggestSection } from '../cut/main-axis.ts';
-import type { Plane } from '../cut/plane-cut.ts';
-import {
-  drawingOf,
-  PLAIN_VIEW,
-  recordsOf,
-  sheetsOf,
-  type DrawingDocumentRecord,
-  type ListRecord,
-  type SheetRecord,
-  type ViewRecord,
-} from '../document/records.ts';
-import { framesFor, MOST_FITTED, usualFormat, type Draft } from '../draft/first-drawing.ts';
-import { partAlone } from '../draft/exploded-groups.ts';
+import { overlaps, rectOf, type Rect } from '../base/rect.ts';
+import { drawingOf, recordsOf, sheetsOf, type DrawingDocumentRecord, type ListRecord, type SheetRecord, type ViewRecord } from '../document/records.ts';
+import { usualFormat, type Draft } from '../draft/first-drawing.ts';
 import { bendMark, bendRows, listedBends } from '../flat/bend-table.ts';
-import { heldRecord } from '../explode/held.ts';
-import { fitSpread } from '../explode/fit.ts';
-import { planSpread } from '../explode/plan.ts';
-import { pullRecord } from '../explode/records.ts';
-import { featuresOf, featuresSource } from '../features/part-features.ts';
+import { featuresSource } from '../features/part-features.ts';
 import { itemsOf, numberText, type Item } from '../ledger/items.ts';
 import { sameMeasures, shapeTeller } from '../revision/same-shape.ts';
 import { listColumnsFor } from '../ledger/list-rows.ts';
-import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
-import type { Body } from '../outline/scene.ts';
-import { sceneOf } from '../outline/scene-of.ts';
 import { groundOf, type Ground } from '../format/ground.ts';
 import { FORMAT_TYPES } from '../format/record.ts';
-import { paperByName, scalesFor, USUAL_SIZES, type PaperSize, type Standard } from '../sheet/paper.ts';
-import { roomBeside } from '../draft/room.ts';
-import { viewBox } from '../shade/raster.ts';
-import { specOf } from '../views/view-spec.ts';
+import { ISO_FORM } from '../sheet/form.ts';
+import { ownSizeName, paperByName, scalesFor, USUAL_SIZES, type PaperSize, type SheetGeometry, type Standard } from '../sheet/paper.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { viewMapOf } from '../views/view-map.ts';
 import { balloonAreaIn, proposeBalloons } from '../../elements/balloon/place/propose.ts';
@@ -44,14 +21,15 @@ import { proposeDimensions } from '../../elements/dimension/propose.ts';
 import { proposePartDimensions } from '../../elements/dimension/propose-part.ts';
 import { blocksOn } from '../../elements/list/layout.ts';
 import { Scene } from '../../elements/scene.ts';
-import { titleBlockRect } from '../sheet/page.ts';
 import { viewRect } from '../../elements/view/draw.ts';
-import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { RecipeOptions } from './apply.ts';
-import { fitAlone, fitOnSheet, type Records, type Waiting } from './fit-on-sheet.ts';
-import { lookAt, seenFrom, type Side } from './part-look.ts';
+import { fitAlone, fitOnSheet, type Records } from './fit-on-sheet.ts';
 import type { Recipe, RecipeSheet, RecipeSlot } from './record.ts';
 import { nameOf, subjectsOf, type Subject } from './subjects.ts';
+import { drawPositions, type PositionsRecord } from '../../elements/positions/draw.ts';
+import { holesIn } from '../../elements/positions/holes-in.ts';
+import { standingOn } from '../../elements/place.ts';
+import { SlotViews, VIEW_SLOTS, type ViewSlot, type Wanted } from './slot-views.ts';
 
 /** What became of a slot. */
 export interface SlotReport {
@@ -59,13 +37,6 @@ export interface SlotReport {
   readonly name: string;
   readonly filled: boolean;
   readonly why: string;
-}
-
-type ViewSlot = Extract<RecipeSlot, { readonly want: 'view' | 'section' | 'exploded view' | 'part views' | 'arrangement' | 'flat pattern' }>;
-interface Wanted extends Waiting {
-  readonly balloons: boolean;
-  readonly dimensions: boolean;
-  readonly centrelines: boolean;
 }
 
 /** A bend table in the corner of its sheet, mm. */
@@ -81,7 +52,32 @@ const NAME_MM = 3.5;
 const STANDS = 'It stands already.';
 /** Types of records on which items and title blocks depend: a scene of one sheet has them all. */
 const COMMON = new Set(['drawing', 'ledger', 'numbers', 'property', 'row', 'thread', 'model']);
-const SIDE_NAMES: Readonly<Record<Side, string>> = { right: 'Right', left: 'Left', top: 'Top', bottom: 'Bottom' };
+
+const NONE_SHARED = { done: new Set<Subject>(), sheets: [] } as const;
+/** Over each part of several on a sheet stands what it is, mm. */
+const CAPTION_MM = 12;
+/** Edges of a sheet around its frame (ISO 5457), mm: a cell is placed as the frame of a sheet so much larger. */
+const CELL_EDGES = {
+  left: ISO_FORM.edges.left,
+  top: ISO_FORM.edges.top,
+  across: ISO_FORM.edges.left + ISO_FORM.edges.right,
+  down: ISO_FORM.edges.top + ISO_FORM.edges.bottom,
+};
+
+/** Cells for so many parts above the title block, row by row. */
+function cellsOf({ frame, title }: SheetGeometry, count: number): Rect[] {
+  const columns = count <= 4 ? 2 : 3;
+  const rows = Math.ceil(count / columns);
+  const [width, height] = [frame.width / columns, ((title.height > 0 ? title.y : frame.y + frame.height) - frame.y) / rows];
+  return Array.from({ length: count }, (_, i) => ({
+    x: frame.x + (i % columns) * width,
+    y: frame.y + Math.floor(i / columns) * height + CAPTION_MM,
+    width,
+    height: height - CAPTION_MM,
+  }));
+}
+
+const isForViews = (slot: RecipeSlot): slot is ViewSlot => VIEW_SLOTS.has(slot.want);
 
 /** Makes the sheets of a recipe one by one. */
 export class SheetMaker {
@@ -89,7 +85,7 @@ export class SheetMaker {
   readonly records: Record<string, DrawingDocumentRecord>;
   readonly results: Map<string, ViewResult>;
   readonly slots: SlotReport[] = [];
-  private readonly bodies: readonly Body[];
+  private readonly views: SlotViews;
   private readonly features;
   private readonly items: readonly Item[];
   private readonly format: PaperSize;
@@ -114,10 +110,19 @@ export class SheetMaker {
     this.records = records;
     this.results = results;
     this.components = componentsOf(assembly);
-    this.bodies = sceneOf(assembly, geometries);
     this.features = featuresSource(geometries);
     this.items = itemsOf(assembly, records);
     const [first] = sheetsOf(records);
+    const { components } = this;
+    this.views = new SlotViews({
+      assembly,
+      components,
+      geometries,
+      options,
+      records,
+      paper: () => this.groundFor(undefined).geometry(this.format, true),
+      freshId: (type, own, taken) => this.freshId(type, own, taken),
+    });
     this.format = usualFormat(options.sheet ?? first?.size ?? options.format?.size, options.standard);
   }
 
@@ -134,7 +139,7 @@ export class SheetMaker {
   /** Makes the sheets that one sheet of the recipe stands for. */
   async make(index: number): Promise<void> {
     const sheet = this.recipe.sheets[index]!;
-    const subjects = subjectsOf(sheet, this.assembly, this.components, this.records, this.items, (c) => this.laid(c) !== undefined);
+    const subjects = subjectsOf(sheet, this.assembly, this.components, this.records, this.items, (c) => this.views.laid(c) !== undefined);
     if (!subjects.length) {
       const why = `The model has no ${sheet.per === 'whole' ? 'components' : sheet.per}${sheet.only ? ' that is wanted' : ''}.`;
       this.say(sheet, sheet.name, false, why);
@@ -145,7 +150,9 @@ export class SheetMaker {
       return;
     }
     const opposite = sheet.per === 'made part' ? this.opposites(subjects) : new Map<Subject, Subject>();
+    const shared = sheet.together && sheet.per === 'made part' ? await this.makeTogether(sheet, index, subjects, opposite) : NONE_SHARED;
     for (const subject of subjects) {
+      if (shared.done.has(subject)) continue;
       const drawn = opposite.get(subject);
       if (drawn) {
         this.say(sheet, nameOf(sheet, subject), true, `On the sheet of ${drawn.name}, opposite hand.`);
@@ -160,6 +167,117 @@ export class SheetMaker {
       }
       this.options.onProgress?.(++this.done, Math.max(this.done, subjects.length), name);
     }
+    // Sheets of several come after those of one.
+    for (const id of shared.sheets) this.records[id] = { ...(this.records[id] as SheetRecord), order: this.nextOrder() };
+  }
+
+  private nextOrder(): number {
+    return Math.max(0, ...sheetsOf(this.records).map((s) => s.order)) + 1;
+  }
+
+  /** Small parts that share sheets, as many on one as the recipe lets: those that stand in a cell as large as they would alone. */
+  private async makeTogether(
+    from: RecipeSheet,
+    index: number,
+    subjects: readonly Subject[],
+    opposite: ReadonlyMap<Subject, Subject>,
+  ): Promise<{ readonly done: ReadonlySet<Subject>; readonly sheets: readonly string[] }> {
+    const ground = this.groundFor(from.format);
+    const paper = from.size ? paperByName(from.size)! : this.format;
+    const cells = cellsOf(ground.geometry(paper, true), from.together!);
+    const done = new Set<Subject>();
+    const sheets: string[] = [];
+    let batch: { readonly id: string; readonly subjects: Subject[]; readonly records: string[] } | undefined;
+    const close = () => {
+      if (!batch) return;
+      const { id, subjects: list, records } = batch;
+      batch = undefined;
+      if (list.length < 2) {
+        for (const r of [id, ...records]) delete this.records[r];
+        return;
+      }
+      list.forEach((s) => done.add(s));
+      sheets.push(id);
+      const name = from.name.replaceAll('{subject}', list.map((s) => s.name).join(', ')).slice(0, 2000);
+      const of = list.map((s) => s.id).join('\n');
+      this.records[id] = { ...(this.records[id] as SheetRecord), name, from: { recipe: this.recipe.name, sheet: index, of } };
+      this.slots.push(
+        ...from.slots.map((s) => ({
+          sheet: name,
+          name: s.name,
+          ...(isForViews(s) ? { filled: true, why: `${list.length} small parts on one sheet.` } : { filled: false, why: 'A sheet of several parts has none.' }),
+        })),
+      );
+    };
+    for (const subject of subjects) {
+      if (opposite.has(subject) || [...opposite.values()].includes(subject) || this.standing(index, subject)) continue;
+      checkCancel(this.options.cancel);
+      if (!batch) {
+        const id = this.freshId('sheet');
+        batch = { id, subjects: [], records: [] };
+        this.records[id] = { type: 'sheet', id, order: this.nextOrder(), name: from.name, size: paper.name, landscape: true, ...ground.on };
+      }
+      const cell = cells[batch.subjects.length]!;
+      const wanted: Wanted[] = [];
+      for (const slot of from.slots) {
+        if (!isForViews(slot)) continue;
+        const made = await this.views.viewsFor(slot, subject, batch.id, wanted, {});
+        if (typeof made !== 'string') wanted.push(...made);
+      }
+      if (!wanted.length) continue;
+      const scales = this.scalesOf(wanted);
+      const [small] = this.papers(from, subject, wanted, scales);
+      // In a cell as on a sheet of that size: its frame is the cell.
+      const own = ownSizeName(cell.width + CELL_EDGES.across, cell.height + CELL_EDGES.down);
+      if (!small || small.least === 0 || !own) continue;
+      const sheet: SheetRecord = {
+        type: 'sheet',
+        id: batch.id,
+        order: 0,
+        name: '',
+        size: own,
+        landscape: cell.width + CELL_EDGES.across >= cell.height + CELL_EDGES.down,
+        noTitle: true,
+      };
+      const placed = this.placed(
+        sheet,
+        wanted,
+        {},
+        subject,
+        scales.filter((s) => s >= small.least),
+      );
+      if (!placed) continue;
+      const moved = Object.values(placed).map((r) =>
+        r.type === 'view' ? { ...r, at: [r.at[0] + cell.x - CELL_EDGES.left, r.at[1] + cell.y - CELL_EDGES.top] as const } : r,
+      );
+      const note = this.captionOf(subject, batch.id, cell);
+      for (const r of [...moved, note, ...this.centrelines(wanted)]) {
+        this.records[r.id] = r;
+        batch.records.push(r.id);
+      }
+      for (const w of wanted) this.results.set(w.view.id, w.result);
+      batch.subjects.push(subject);
+      this.options.onProgress?.(++this.done, Math.max(this.done, subjects.length), nameOf(from, subject));
+      if (batch.subjects.length === cells.length) close();
+    }
+    close();
+    return { done, sheets };
+  }
+
+  /** What a part on a sheet of several is: number, name, drawing number, material, how many. */
+  private captionOf({ item, name }: Subject, sheet: string, cell: Rect): DrawingDocumentRecord {
+    const { values } = item ?? {};
+    const said = [values?.drawingNumber.text, values?.material.text, item ? `${item.quantity} off` : ''].filter(Boolean).join(' · ');
+    const text = `*${item ? `${numberText(item)}  ` : ''}${name}*${said ? `\n${said}` : ''}`;
+    return { type: 'note', id: this.freshId('note'), view: null, sheet, at: [cell.x + 2, cell.y - CAPTION_MM + 2], text };
+  }
+
+  private centrelines(wanted: readonly Wanted[]): DrawingDocumentRecord[] {
+    return wanted.flatMap((w) => (w.centrelines ? [{ type: 'centre' as const, id: `centre:${w.view.id}`, view: w.view.id, circle: null, off: [] }] : []));
+  }
+
+  private scalesOf(wanted: readonly Wanted[]): number[] {
+    return scalesFor(this.options.standard, Math.max(1e-9, ...wanted.map(({ result: { box } }) => Math.max(box[2] - box[0], box[3] - box[1]))));
   }
 
   /** The sheet was made before: its slots say so. */
@@ -216,13 +334,13 @@ export class SheetMaker {
 
   /** Was it made before? */
   private standing(index: number, subject: Subject): boolean {
-    return sheetsOf(this.records).some((s) => s.from?.recipe === this.recipe.name && s.from.sheet === index && s.from.of === subject.id);
+    return sheetsOf(this.records).some((s) => s.from?.recipe === this.recipe.name && s.from.sheet === index && s.from.of.split('\n').includes(subject.id));
   }
 
   private async fill(from: RecipeSheet, index: number, subject: Subject, name: string, mirrored: readonly Subject[]): Promise<void> {
     const ground = this.groundFor(from.format);
     const id = this.freshId('sheet');
-    const order = Math.max(0, ...sheetsOf(this.records).map((s) => s.order)) + 1;
+    const order = this.nextOrder();
     const said: SlotReport[] = [];
     const say = (slot: RecipeSlot, filled: boolean, why: string) => said.push({ sheet: name, name: slot.name, filled, why });
     const wanted: Wanted[] = [];
@@ -256,7 +374,7 @@ export class SheetMaker {
           say(slot, true, 'As it was kept.');
           break;
         case 'bend table': {
-          const laid = subject.components.length === 1 ? this.laid(subject.components[0]!) : undefined;
+          const laid = subject.components.length === 1 ? this.views.laid(subject.components[0]!) : undefined;
           if (laid)
             keep({
               type: 'table',
@@ -270,8 +388,11 @@ export class SheetMaker {
           say(slot, laid !== undefined, laid ? (laid.bends.length === 1 ? 'One bend.' : `${laid.bends.length} bends.`) : 'It is no bent sheet part.');
           break;
         }
+        case 'hole table':
+          // It is found a place when the views stand.
+          break;
         default: {
-          const made = await this.viewsFor(slot, subject, id, wanted, own);
+          const made = await this.views.viewsFor(slot, subject, id, wanted, own);
           if (typeof made === 'string') say(slot, false, made);
           else {
             wanted.push(...made);
@@ -284,7 +405,7 @@ export class SheetMaker {
       this.slots.push(...said);
       return;
     }
-    const scales = scalesFor(this.options.standard, Math.max(1e-9, ...wanted.map(({ result: { box } }) => Math.max(box[2] - box[0], box[3] - box[1]))));
+    const scales = this.scalesOf(wanted);
     let made: { sheet: SheetRecord; placed: Records } | undefined;
     for (const { format, landscape, least } of this.papers(from, subject, wanted, scales)) {
       const sheet: SheetRecord = {
@@ -317,11 +438,9 @@ export class SheetMaker {
     }
     Object.assign(this.records, { [id]: made.sheet }, own, made.placed);
     for (const w of wanted) this.results.set(w.view.id, w.result);
-    for (const w of wanted.filter((x) => x.centrelines)) {
-      const centre = `centre:${w.view.id}`;
-      this.records[centre] = { type: 'centre', id: centre, view: w.view.id, circle: null, off: [] };
-    }
+    for (const r of this.centrelines(wanted)) this.records[r.id] = r;
     this.balloons(made.sheet, wanted, subject);
+    for (const slot of from.slots) if (slot.want === 'hole table') say(slot, ...this.holeTable(made.sheet, wanted));
     this.slots.push(...said);
   }
 
@@ -386,157 +505,6 @@ export class SheetMaker {
     return [...good, usual];
   }
 
-  /** Views of a slot, or why there are none. */
-  private async viewsFor(
-    slot: ViewSlot,
-    subject: Subject,
-    sheet: string,
-    before: readonly Wanted[],
-    own: Record<string, DrawingDocumentRecord>,
-  ): Promise<Wanted[] | string> {
-    const part = subject.components.length === 1 && this.components.length > 1;
-    const shows = subject.id === 'whole' ? {} : { shows: { only: true, of: subject.components.map((c) => this.components[c]!.path) } };
-    const bodies = this.bodies.filter((b) => subject.components.includes(b.component));
-    if (!bodies.length) return 'It has no geometry.';
-    const besides = {
-      balloons: 'balloons' in slot && slot.balloons === true,
-      dimensions: 'dimensions' in slot && slot.dimensions === true,
-      centrelines: 'centrelines' in slot && slot.centrelines === true,
-    };
-    const taken = new Set(before.map((w) => w.view.id));
-    const view = (name: string, frame: ViewFrame, more: Partial<ViewRecord> = {}): ViewRecord => {
-      const id = this.freshId('view', own, taken);
-      taken.add(id);
-      return { type: 'view', id, sheet, name, ...frame, ...PLAIN_VIEW, ...shows, ...more };
-    };
-    const computed = async (list: readonly (Omit<Wanted, 'result'> & { readonly view: ViewRecord })[]): Promise<Wanted[]> => {
-      const doc = { ...this.records, ...own, ...Object.fromEntries(list.map((w) => [w.view.id, w.view])) };
-      const results = await Promise.all(list.map((w) => this.options.compute(specOf(w.view, doc, this.components))));
-      return list.map((w, i) => ({ ...w, result: results[i]! }));
-    };
-    const letter = () => nextLetter(new Set([...lettersOf(new Scene({ document: this.records, assembly: this.assembly, results: new Map() }))]));
-    switch (slot.want) {
-      case 'part views': {
-        if (subject.components.length !== 1) return 'It is more than one part.';
-        return computed(this.partViews(subject, view, besides, letter));
-      }
-      case 'view':
-      case 'arrangement': {
-        const frames = part ? this.framesOfPart(subject) : framesFor(bodies);
-        if (slot.want === 'arrangement') {
-          const front = view('Front', frames.front);
-          const list = [
-            { view: front, ...besides },
-            { view: view('Top', frames.top, { parent: front.id, align: 'upright' }), side: 'top' as const, ...besides },
-            { view: view('Right', frames.right, { parent: front.id, align: 'level' }), side: 'right' as const, ...besides },
-            { view: view('Isometric', frames.isometric, { shaded: true, tangent: true }), pictorial: true as const, ...besides },
-          ];
-          return computed(list);
-        }
-        const frame = slot.axes ?? (slot.look ? ((frames as Readonly<Record<string, ViewFrame>>)[slot.look] ?? sideOf(frames.front, slot.look)) : frames.front);
-        const parent = slot.beside === undefined ? undefined : before[slot.beside]?.view;
-        const side = parent && sideBetween(parent, frame);
-        const more: Partial<ViewRecord> = {
-          ...(slot.hidden ? { hidden: true } : {}),
-          ...(slot.tangent ? { tangent: true } : {}),
-          ...(slot.shaded ? { shaded: true } : {}),
-          ...(parent && side ? { parent: parent.id, align: side === 'left' || side === 'right' ? ('level' as const) : ('upright' as const) } : {}),
-        };
-        const pictorial = [frame.toward, frame.right, frame.up].every((v) => v.every((x) => Math.abs(x) < 1 - 1e-6));
-        return computed([{ view: view(slot.name, frame, more), ...besides, ...(side ? { side } : {}), ...(pictorial ? { pictorial: true as const } : {}) }]);
-      }
-      case 'flat pattern': {
-        const laid = subject.components.length === 1 ? this.laid(subject.components[0]!) : undefined;
-        if (!laid) return 'It is no bent sheet part.';
-        const frame: ViewFrame = { right: [1, 0, 0], up: [0, 1, 0], toward: [0, 0, 1] };
-        return computed([{ view: view(slot.name, frame, { laid: true, tangent: true }), ...besides }]);
-      }
-      case 'section': {
-        const { plane } = suggestSection(bodies);
-        const kept =
-          subject.components.length > 1
-            ? suggestKeptWhole(this.assembly, this.components, this.bodies, plane).filter((k) => subject.components.includes(k.component))
-            : [];
-        const l = letter();
-        const line = before.find((w) => !w.view.cut && !w.view.spread && Math.abs(dot(w.view.toward, plane.normal)) < 0.02);
-        const frame = frameFrom(plane.normal, Math.abs(plane.normal[2]) > 0.9 ? [0, 1, 0] : [0, 0, 1]);
-        const cut = this.cut(
-          plane,
-          l,
-          line?.view.id ?? null,
-          kept.map((k) => this.components[k.component]!.path),
-        );
-        return computed([{ view: view(`Section ${l}–${l}`, frame, { label: true, cut }), ...besides }]);
-      }
-      case 'exploded view': {
-        if (subject.components.length < 2) return 'One piece cannot come apart.';
-        const frame = namedFrame('isometric');
-        const { assembly, bodies: alone, whole, held } = partAlone(this.assembly, this.components, this.bodies, subject.components);
-        const plan = planSpread(assembly, alone, { frame, ...(this.options.cancel ? { cancel: this.options.cancel } : {}) });
-        if (!plan.pulls.length) return 'Nothing in it comes apart.';
-        const paper = this.groundFor(undefined).geometry(this.format, true);
-        const room = roomBeside(paper.frame, [titleBlockRect(paper)]);
-        const scales = scalesFor(this.options.standard, Math.max(1e-9, ...viewBox(alone, frame).map(Math.abs)));
-        const fit = alone.length <= MOST_FITTED ? fitSpread(alone, plan.pulls, { frame, room, scales, ways: plan.pulls.map((p) => p.ways) }) : plan;
-        const spread = this.freshId('spread', own);
-        const stuck = held(plan.stuck).map((s) => heldRecord(s, this.components));
-        own[spread] = {
-          type: 'spread',
-          id: spread,
-          name: subject.name || 'Spread',
-          pulls: whole(fit.pulls).map((p) => pullRecord(p, this.components)),
-          ...(stuck.length ? { held: stuck } : {}),
-        };
-        return computed([{ view: view(slot.name, frame, { spread, pullLines: true, tangent: true, ...(slot.shaded ? { shaded: true } : {}) }), ...besides }]);
-      }
-    }
-  }
-
-  private cut(plane: Plane, letter: string, shownIn: string | null, keptWhole: readonly string[] = []): NonNullable<ViewRecord['cut']> {
-    return { normal: plane.normal, d: plane.d, letter, keptWhole, shownIn };
-  }
-
-  /** The fewest views of a part. */
-  private partViews(
-    subject: Subject,
-    view: (name: string, frame: ViewFrame, more?: Partial<ViewRecord>) => ViewRecord,
-    besides: Pick<Wanted, 'balloons' | 'dimensions' | 'centrelines'>,
-    letter: () => string,
-  ): (Omit<Wanted, 'result'> & { readonly view: ViewRecord })[] {
-    const look = this.lookOf(subject);
-    const out: (Omit<Wanted, 'result'> & { view: ViewRecord })[] = [];
-    const l = letter();
-    const front = view('Front', look.front);
-    out.push({ view: front, ...besides });
-    for (const n of look.neighbours) {
-      const level = n.from === 'left' || n.from === 'right';
-      out.push({ view: view(SIDE_NAMES[n.from], n.frame, { parent: front.id, align: level ? 'level' : 'upright' }), side: n.from, ...besides });
-    }
-    if (look.frontCut) {
-      const endOn = out.find((w) => w.side)?.view;
-      // Its line is drawn where the axis is seen end-on; without such a view the section speaks for itself.
-      out[0] = { ...out[0]!, view: { ...front, name: `Section ${l}–${l}`, label: true, cut: this.cut(look.frontCut, l, endOn?.id ?? null) } };
-    } else if (look.section) {
-      const { from, frame, plane } = look.section;
-      const level = from === 'left' || from === 'right';
-      const section = view(`Section ${l}–${l}`, frame, {
-        label: true,
-        cut: this.cut(plane, l, front.id),
-        parent: front.id,
-        align: level ? 'level' : 'upright',
-      });
-      out.push({ view: section, side: from, ...besides });
-    }
-    const none = { balloons: false, dimensions: false, centrelines: false };
-    out.push({ view: view('Isometric', look.pictorial, { shaded: true, tangent: true }), pictorial: true, ...none });
-    return out;
-  }
-
-  /** The flat pattern of a component, if it is bent from sheet. */
-  private laid(component: number) {
-    return this.features.get(this.assembly.parts[this.components[component]!.part]!.geometryKey)?.laid;
-  }
-
   /** Upper left corner of the frame. */
   private tablePlace(from: RecipeSheet): readonly [number, number] {
     const { frame } = this.groundFor(from.format).geometry(from.size ? paperByName(from.size)! : this.format, from.landscape ?? true);
@@ -548,7 +516,7 @@ export class SheetMaker {
     const taken = new Set<string>();
     return wanted.flatMap((w) => {
       const view = w.view.laid && scene.one('view', w.view.id);
-      const laid = view && this.laid(subject.components[0]!);
+      const laid = view && this.views.laid(subject.components[0]!);
       if (!view || !laid) return [];
       const note = (x: number, y: number, text: string, heightMm: number): DrawingDocumentRecord => {
         const id = this.freshId('note', {}, taken);
@@ -567,15 +535,28 @@ export class SheetMaker {
     });
   }
 
-  private lookOf(subject: Subject) {
-    const c = this.components[subject.components[0]!]!;
-    const geometry = this.geometries.get(this.assembly.parts[c.part]!.geometryKey)!;
-    return lookAt(featuresOf(geometry), c.placement);
-  }
-
-  private framesOfPart(subject: Subject) {
-    const { front, pictorial } = this.lookOf(subject);
-    return { front, top: seenFrom(front, 'top'), right: seenFrom(front, 'right'), isometric: pictorial };
+  /** The table of holes of the first view that sees any end-on, in a corner of the frame where nothing stands. @returns whether there is one, and why */
+  private holeTable(sheet: SheetRecord, wanted: readonly Wanted[]): readonly [boolean, string] {
+    const scene = new Scene({ document: this.records, assembly: this.assembly, results: this.results, features: this.features });
+    const view = wanted.flatMap((w) => (w.pictorial ? [] : (scene.one('view', w.view.id) ?? []))).find((v) => holesIn(scene, v).length > 0);
+    if (!view) return [false, 'No view sees a hole along its axis.'];
+    const record: PositionsRecord = { type: 'positions', id: this.freshId('positions'), view: view.id, at: [0, 0] };
+    const [drawn] = drawPositions(record, scene);
+    if (!drawn) return [false, 'No view sees a hole along its axis.'];
+    const { frame, title } = scene.page(sheet.id).geometry;
+    const [x, y, width, height] = drawn.box;
+    const taken = standingOn(scene, sheet.id);
+    const [right, foot] = [frame.x + frame.width, frame.y + frame.height];
+    const corners = [
+      [right - width - TABLE_AIR_MM, frame.y + TABLE_AIR_MM],
+      [frame.x + TABLE_AIR_MM, frame.y + TABLE_AIR_MM],
+      [frame.x + TABLE_AIR_MM, foot - height - TABLE_AIR_MM],
+      [right - width - TABLE_AIR_MM, title.y - height - TABLE_AIR_MM],
+    ] as const;
+    const free = corners.find(([cx, cy]) => cx >= frame.x && cy >= frame.y && !taken.some((t) => overlaps(t, { x: cx, y: cy, width, height })));
+    if (!free) return [false, 'There is no corner left for it on the sheet.'];
+    this.records[record.id] = { ...record, at: [free[0] - x, free[1] - y] };
+    return [true, `The holes of ${view.name}.`];
   }
 
   /** A balloon for each item of the subject that has none on this sheet yet, each in the view that wants them. */
@@ -602,20 +583,4 @@ export class SheetMaker {
       if (!this.records[id] && !own[id] && !taken.has(id)) return id;
     }
   }
-}
-
-/** A look by name from a front: those that the principal views do not have. */
-function sideOf(front: ViewFrame, look: string): ViewFrame {
-  if (look === 'left' || look === 'bottom') return seenFrom(front, look);
-  const back = (v: ViewFrame['up']): ViewFrame['up'] => [-v[0], -v[1], -v[2]];
-  return { right: back(front.right), up: front.up, toward: back(front.toward) };
-}
-
-/** From which side of its parent something is seen; undefined when it is not in line with it. */
-function sideBetween(parent: ViewFrame, { toward }: ViewFrame): Side | undefined {
-  const [x, y] = [dot(toward, parent.right), dot(toward, parent.up)];
-  if (x > 1 - 1e-6) return 'right';
-  if (x < -1 + 1e-6) return 'left';
-  if (y > 1 - 1e-6) return 'top';
-  return y < -1 + 1e-6 ? 'bottom' : undefined;
 }

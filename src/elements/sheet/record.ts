@@ -35,9 +35,9 @@ export const sheetRecord = z
     landscape: z.boolean(),
     /** Id of the part that it is the sheet of: the title block speaks of that. */
     part: z.string().max(500).exactOptional(),
-    /** The sheet of a recipe that it was made by, and for what. */
+    /** The sheet of a recipe that it was made by, and for what: several small parts stand line by line. */
     from: z
-      .object({ recipe: z.string().max(100), sheet: z.int().min(0).max(99), of: z.string().max(500) })
+      .object({ recipe: z.string().max(100), sheet: z.int().min(0).max(99), of: z.string().max(5000) })
       .readonly()
       .exactOptional(),
     /** It is no sheet of the set but a format: sheets lie on it, and show what stands on it. */

@@ -3,6 +3,7 @@
   import { untrack } from 'svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import { RecipeDesk } from './recipe-desk.svelte';
+  import RecipeEditor from './RecipeEditor.svelte';
 
   const { drawing, tools }: { drawing: Drawing; tools: { recipes: boolean } } = $props();
   const desk = untrack(() => new RecipeDesk(drawing));
@@ -40,6 +41,8 @@
               <button class="q-button" disabled={!desk.name.trim()}>Keep as recipe</button>
             </form>
             <div class="files">
+              <button class="q-button" onclick={() => desk.begin()}>New …</button>
+              <button class="q-button" disabled={!chosen} onclick={() => void desk.change()}>Change …</button>
               <button class="q-button" onclick={() => file.click()}>Read in …</button>
               {#if chosen}<a class="q-button" href="/api/recipes/{encodeURIComponent(chosen.name)}" download="{chosen.name}.json">Give out</a>{/if}
               {#if chosen && !chosen.shipped}<button class="q-button" onclick={() => void desk.remove()}>Remove</button>{/if}
@@ -54,8 +57,18 @@
               />
             </div>
           </div>
-          <section class="preview" aria-label="Sheets that would come">
-            {#if chosen}
+          <section class="preview" aria-label={desk.editing ? 'The recipe' : 'Sheets that would come'}>
+            {#if desk.editing}
+              <label class="q-caption" for="recipe-own-name">Name</label>
+              <input
+                id="recipe-own-name"
+                class="q-field"
+                maxlength="100"
+                value={desk.editing.name}
+                onchange={(e) => (desk.editing = { ...desk.editing!, name: e.currentTarget.value.trim() || desk.editing!.name })}
+              />
+              <RecipeEditor recipe={desk.editing} onchange={(next) => (desk.editing = next)} />
+            {:else if chosen}
               <p>{chosen.words}</p>
               {#if desk.preview}
                 <ol>
@@ -82,7 +95,10 @@
           </section>
         </div>
         <footer>
-          {#if desk.making !== undefined}
+          {#if desk.editing}
+            <button class="q-button" onclick={() => (desk.editing = undefined)}>Leave it as it was</button>
+            <button class="q-button main" onclick={() => void desk.keepChanged()}>Keep this recipe</button>
+          {:else if desk.making !== undefined}
             <span role="status">Being drawn: {desk.making || '…'}</span>
             <button class="q-button" onclick={() => desk.cancel()}>Cancel</button>
           {:else}

@@ -1,3 +1,4 @@
+import { RECIPE_FORMAT, type Recipe } from '$core/recipe/record';
 import type { PreviewSheet } from '$core/recipe/preview';
 import type { SlotReport } from '$core/recipe/sheet-maker';
 import { call } from '../shared/api';
@@ -23,6 +24,8 @@ export class RecipeDesk {
   /** The sheet that is drawn now. */
   making = $state<string | undefined>(undefined);
   name = $state('');
+  /** The recipe that is being changed, as it stands. */
+  editing = $state.raw<Recipe | undefined>(undefined);
   private stop: AbortController | undefined;
 
   constructor(drawing: Drawing) {
@@ -37,6 +40,7 @@ export class RecipeDesk {
   }
 
   async choose(name: string): Promise<void> {
+    this.editing = undefined;
     this.chosen = name;
     this.preview = undefined;
     await this.saying(async () => {
@@ -71,6 +75,47 @@ export class RecipeDesk {
 
   cancel(): void {
     this.stop?.abort();
+  }
+
+  /** Opens the chosen recipe to be changed; of one that comes with the application a copy. */
+  async change(): Promise<void> {
+    await this.saying(async () => {
+      const body = await call<Recipe>(`/api/recipes/${encodeURIComponent(this.chosen)}`);
+      const shipped = this.recipes.find((r) => r.name === this.chosen)?.shipped;
+      this.editing = shipped ? { ...body, name: this.freeName(body.name) } : body;
+    });
+  }
+
+  /** One from nothing: a sheet for each made part. */
+  begin(): void {
+    this.editing = {
+      format: RECIPE_FORMAT,
+      name: this.freeName('New recipe'),
+      words: '',
+      sheets: [{ name: 'Part: {subject}', per: 'made part', slots: [{ want: 'part views', name: 'The views it needs', dimensions: true, centrelines: true }] }],
+    };
+  }
+
+  /** A name that no recipe has. */
+  private freeName(name: string): string {
+    const taken = new Set(this.recipes.map((r) => r.name));
+    for (let n = 1; ; n++) {
+      const free = n === 1 ? `${name}, own` : `${name}, own ${n}`;
+      if (!taken.has(free)) return free;
+    }
+  }
+
+  /** Keeps what was changed; the preview shows what it would make of this job. */
+  async keepChanged(): Promise<void> {
+    const { editing } = this;
+    if (!editing) return;
+    await this.saying(async () => {
+      const kept = await call<ListedRecipe>('/api/recipes', { method: 'POST', body: editing });
+      this.editing = undefined;
+      this.chosen = kept.name;
+      notify('good', kept.version > 1 ? `“${kept.name}” was kept anew, as version ${kept.version}.` : `“${kept.name}” was kept.`);
+      await this.load();
+    });
   }
 
   /** Keeps the sheets of this drawing under a name. */

@@ -58,7 +58,9 @@
   });
   const flat = (as: 'svg' | 'pdf') => `/api/jobs/${drawing.id}/files/flat.${as}?part=${encodeURIComponent(item.part)}`;
   /** Sheets that are of this part alone. */
-  const sheetsOfIt = $derived(drawing.sheets.filter((s) => s.part === item.part && s.id !== drawing.sheetId));
+  const sheetsOfIt = $derived(
+    drawing.sheets.filter((s) => s.id !== drawing.sheetId && (s.part === item.part || (s.from?.of.split('\n').includes(item.part) ?? false))),
+  );
   const sheetNumber = (sheet: string) => drawing.sheets.findIndex((s) => s.id === sheet) + 1;
 </script>
 
