@@ -1,5 +1,6 @@
 import PDFDocument from 'pdfkit';
 import type { DisplayItem, DisplayList } from '../core/picture/display-list.ts';
+import { textRect } from '../core/picture/ink.ts';
 import { emFor, textWidth } from '../core/picture/lettering.ts';
 import { BOLD } from '../core/picture/svg-items.ts';
 
@@ -47,6 +48,7 @@ export function writePdf(sheets: readonly DisplayList[], options: PdfOptions): P
     pdf.on('end', () => resolve(Buffer.concat(chunks)));
     pdf.registerFont('lettering', Buffer.from(options.font));
     const rows = rowsOf(sheets);
+    const parts = partSheets(sheets);
     const outline = options.pages ? pdf.outline : undefined;
     sheets.forEach((s, n) => {
       pdf.addPage({ size: [s.width * POINTS_PER_MM, s.height * POINTS_PER_MM], margin: 0 });
@@ -54,7 +56,7 @@ export function writePdf(sheets: readonly DisplayList[], options: PdfOptions): P
       pdf.lineCap('round').lineJoin('round');
       if (options.watermark) watermark(pdf, s, options.watermark);
       for (const g of s.groups) for (const i of g.items) draw(pdf, i, options);
-      linkRows(pdf, s, n, rows);
+      linkRows(pdf, s, n, rows, parts);
       pdf.restore();
       const mark = outline?.addItem(`${n + 1}  ${options.pages?.[n] ?? ''}`.trim());
       if (mark) for (const item of rows.values()) if (item.page === n) mark.addItem(`${item.number}  ${item.name}`.trim());
@@ -129,15 +131,40 @@ function rowsOf(sheets: readonly DisplayList[]): Map<number, ListedRow> {
   return rows;
 }
 
-/** Balloons lead to their row. */
-function linkRows(pdf: PDFKit.PDFDocument, s: DisplayList, page: number, rows: ReadonlyMap<number, ListedRow>): void {
+/** Items whose own sheet it is, by its title block: the page of each. */
+function partSheets(sheets: readonly DisplayList[]): Map<number, number> {
+  const pages = new Map<number, number>();
+  sheets.forEach((s, page) => {
+    for (const g of s.groups)
+      if (g.role === 'title')
+        for (const i of g.items) if (i.kind === 'text' && i.source?.item !== undefined && !pages.has(i.source.item)) pages.set(i.source.item, page);
+  });
+  return pages;
+}
+
+/** Room around a row's number that is pressed, mm. */
+const PRESS_MM = 1.5;
+
+/** Balloons lead to their row, and rows to the sheet of their part; where there is no row the balloon leads there itself. */
+function linkRows(pdf: PDFKit.PDFDocument, s: DisplayList, page: number, rows: ReadonlyMap<number, ListedRow>, parts: ReadonlyMap<number, number>): void {
+  for (const [item, at] of parts) if (at === page) pdf.addNamedDestination(`part-${item}`, 'Fit');
   for (const [item, r] of rows)
     if (r.page === page) pdf.addNamedDestination(`item-${item}`, 'XYZ', r.x * POINTS_PER_MM, Math.max(0, r.y - 20) * POINTS_PER_MM, 0);
   for (const g of s.groups) {
     if (g.role !== 'balloon') continue;
     const item = g.items.flatMap((i) => (i.kind === 'text' && i.source?.item !== undefined ? [i.source.item] : []))[0];
     const [x, y, w, h] = g.box;
-    if (item !== undefined && rows.has(item)) pdf.goTo(x, y, w, h, `item-${item}`);
+    if (item === undefined) continue;
+    if (rows.has(item)) pdf.goTo(x, y, w, h, `item-${item}`);
+    else if (parts.has(item)) pdf.goTo(x, y, w, h, `part-${item}`);
+  }
+  for (const g of s.groups) {
+    if (g.role !== 'list') continue;
+    for (const i of g.items) {
+      if (i.kind !== 'text' || i.source?.field !== 'item' || i.source.item === undefined || !parts.has(i.source.item)) continue;
+      const { x, y, width, height } = textRect(i);
+      pdf.goTo(x - PRESS_MM, y - PRESS_MM, width + 2 * PRESS_MM, height + 2 * PRESS_MM, `part-${i.source.item}`);
+    }
   }
 }
 

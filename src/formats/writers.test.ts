@@ -4,6 +4,11 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { applyRecipe } from '../core/recipe/apply.ts';
+import { shippedRecipe } from '../core/recipe/shipped.ts';
+import { computeView } from '../core/views/compute-view.ts';
+import { composeSheet } from '../elements/compose.ts';
+import { Scene } from '../elements/scene.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
 import { sceneWith } from '../elements/testing/scene-with.ts';
 import { writeCsv } from './csv.ts';
@@ -51,6 +56,28 @@ describe('PDF', () => {
     expect(Buffer.compare(a!, b!)).toBe(0);
     expect(Buffer.from(a!.subarray(0, 8)).toString()).toBe('%PDF-1.7');
   });
+});
+
+test('in the PDF a balloon leads to its row, and a row to the sheet of its part', async () => {
+  const { assembly, geometries } = smallMachine();
+  const made = await applyRecipe(shippedRecipe('Arrangement with part sheets')!, assembly, geometries, {
+    date: '2026-01-01',
+    compute: async (spec) => computeView(assembly, geometries, spec),
+  });
+  const scene = new Scene({ document: made.document, assembly, results: made.results });
+  const parts = scene.sheets.flatMap((s) => scene.items.find((i) => i.part === s.part)?.number ?? []);
+  const pdf = Buffer.from(
+    await sheetsAsPdf(
+      made.document,
+      scene.sheets.map((s) => composeSheet(scene, s.id)),
+      made.results,
+      font,
+    ),
+  ).toString('latin1');
+  const leads = (name: string) => [...pdf.matchAll(new RegExp(`/S /GoTo\\s*/D \\(${name}-(\\d+)\\)`, 'g'))].map((m) => Number(m[1])).sort((a, b) => a - b);
+  expect(parts.length).toBeGreaterThan(3);
+  expect(leads('part')).toEqual([...parts].sort((a, b) => a - b));
+  expect(leads('item')).toEqual(scene.items.map((i) => i.number).sort((a, b) => a - b));
 });
 
 describe('what is drawn comes out where it is', () => {

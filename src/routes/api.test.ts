@@ -727,6 +727,27 @@ describe('the unit that a file means', () => {
   });
 });
 
+describe('layouts of parts lists', () => {
+  test('are kept in versions and removed; shipped ones stay', async () => {
+    const own = { name: 'Ours', columns: [{ key: 'item', title: 'No', widthMm: 12 }], headBold: true };
+    expect((await answer('POST', '/api/list-styles', { body: own }))[1]).toEqual({ ...own, shipped: false, version: 1 });
+    expect((await answer('POST', '/api/list-styles', { body: { ...own, rows: 'top' } }))[1]).toMatchObject({ version: 2, rows: 'top' });
+    const listed = (await answer('GET', '/api/list-styles'))[1] as unknown as { name: string; shipped: boolean }[];
+    expect(listed.map((s) => [s.name, s.shipped])).toEqual([
+      ['ISO 7573', true],
+      ['ASME Y14.34', true],
+      ['Cut list', true],
+      ['Buying', true],
+      ['Ours', false],
+    ]);
+    expect(await refusal('POST', '/api/list-styles', { body: { ...own, name: 'Buying' } })).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('POST', '/api/list-styles', { body: { ...own, columns: [] } })).toEqual([400, 'BAD_REQUEST']);
+    expect((await answer('DELETE', '/api/list-styles/Ours'))[0]).toBe(204);
+    expect(await refusal('DELETE', '/api/list-styles/Ours')).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('DELETE', '/api/list-styles/Buying')).toEqual([400, 'BAD_REQUEST']);
+  });
+});
+
 describe('what is laid flat', () => {
   test('a tube’s outside comes 1:1 as SVG and as PDF; a part that cannot be laid flat, or is none, is not found', async () => {
     const id = await readyJob();

@@ -13,6 +13,7 @@ import {
   keepRequest,
   keyList,
   formatBody,
+  listStyleBody,
   recipeBody,
   recipeQuery,
   recipeRequest,
@@ -92,6 +93,13 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/recipe/keep': {
     POST: { says: 'Keeps the sheets of a drawing as a recipe', gives: 'The recipe as it is listed.', body: keepRequest, status: 201 },
+  },
+  '/api/list-styles': {
+    GET: { says: 'Layouts of parts lists: shipped ones, then those that were kept', gives: 'Name, columns, rows, letters, version.' },
+    POST: { says: 'Keeps a layout; under a name that is there as its next version', gives: 'The layout as it is listed.', body: listStyleBody, status: 201 },
+  },
+  '/api/list-styles/{name}': {
+    DELETE: { says: 'Removes a layout that was kept', gives: 'Nothing.', status: 204 },
   },
   '/api/formats': {
     GET: { says: 'Sheet formats: shipped ones, then those that were kept', gives: 'Name, words, version, size and way up.' },

@@ -17,6 +17,7 @@ export * from './services/pictures.ts';
 export * from './services/properties.ts';
 export * from './services/recipes.ts';
 export * from './services/formats.ts';
+export * from './services/list-styles.ts';
 export * from './services/unit-question.ts';
 export { setUnit } from './services/units.ts';
 export * from './services/uploads.ts';

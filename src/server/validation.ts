@@ -7,6 +7,7 @@ import { anyRecord } from '../core/document/schemas.ts';
 import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
 import { sheetFormat } from '../core/format/record.ts';
+import { listStyle } from '../elements/list/record.ts';
 import { recipe } from '../core/recipe/record.ts';
 import { sheetSize } from '../elements/sheet/record.ts';
 import { cuttable } from '../elements/view/record.ts';
@@ -144,6 +145,8 @@ export const uploadOptions = z.object({
   up: z.enum(['y', 'z']).default('z'),
 });
 
+/** A layout of parts lists to be kept. */
+export const listStyleBody = listStyle;
 /** A sheet format to be kept: as a whole. */
 export const formatBody = sheetFormat;
 /** A recipe to be kept: as a whole. */

@@ -1,6 +1,7 @@
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
 import { rectangle, text } from '../../core/picture/shapes.ts';
 import type { Standard, SheetStyle } from '../../core/sheet/paper.ts';
+import { partOfSheet } from '../field-values.ts';
 import type { Scene } from '../scene.ts';
 import { AIR_MM, captionRoom, layOutBlock, type BlockRecord, type LaidBlock, type LaidCell } from './layout.ts';
 import { projectionSymbol, SYMBOL_MM } from './projection-symbol.ts';
@@ -17,19 +18,19 @@ export function laidBlock(block: BlockRecord, scene: Scene): LaidBlock {
   return layOutBlock(block, geometry.frame, style, (words) => blockText(words, block, scene));
 }
 
-/** Lines and texts of a block, paper mm. */
-export function blockItems({ rect, cells }: LaidBlock, style: SheetStyle, standard: Standard): DisplayItem[] {
+/** Lines and texts of a block, paper mm. @param item that the sheet is of alone: its number lights up with it */
+export function blockItems({ rect, cells }: LaidBlock, style: SheetStyle, standard: Standard, item?: number): DisplayItem[] {
   const out: DisplayItem[] = cells.every((c) => c.cell.bare) ? [] : [rectangle(rect, style.wide)];
   for (const c of cells) {
     if (!c.cell.bare) out.push(rectangle(c.rect, style.narrow));
-    out.push(...textsOf(c, style));
+    out.push(...textsOf(c, style, item));
     if (c.cell.symbol) out.push(...symbolIn(c, style, standard));
   }
   return out;
 }
 
-function textsOf({ cell, rect, lines, size, field }: LaidCell, style: SheetStyle): DisplayItem[] {
-  const source = field === undefined ? undefined : { field };
+function textsOf({ cell, rect, lines, size, field }: LaidCell, style: SheetStyle, item: number | undefined): DisplayItem[] {
+  const source = field === undefined ? undefined : { field, ...(item !== undefined && field === 'number' ? { item } : {}) };
   const out: DisplayItem[] = [];
   if (cell.caption) out.push(text(rect.x + CAPTION_AIR_MM, rect.y + 1 + style.caption, cell.caption, style.caption, 'start', source));
   const above = captionRoom(cell, style);
@@ -68,7 +69,7 @@ export function drawBlock(block: BlockRecord, scene: Scene): Drawn[] {
       role: title ? 'title' : 'block',
       label: title ? `Title block: ${blockText('{title}, {number}, sheet {sheet} of {sheets}', block, scene)}` : `Block of ${laid.cells.length} cells`,
       box: [rect.x, rect.y, rect.width, rect.height],
-      items: blockItems(laid, style, scene.drawing.standard),
+      items: blockItems(laid, style, scene.drawing.standard, partOfSheet(scene.one('sheet', block.sheet), scene)?.number),
       ink: rect,
       solid: { rects: [rect], segments: [] },
     },

@@ -18,6 +18,20 @@ export const listColumn = z
   })
   .readonly();
 
+/** A layout of parts lists that is kept under a name. */
+export const listStyle = z
+  .object({
+    name: z.string().trim().min(1, 'A layout wants a name.').max(100),
+    columns: z.array(listColumn).min(1).max(50).readonly(),
+    rows: z.enum(['top', 'indented', 'indented parts', 'stock']).exactOptional(),
+    heightMm: textHeight.exactOptional(),
+    rowMm: z.number().min(2).max(60).exactOptional(),
+    headMm: textHeight.exactOptional(),
+    headBold: z.literal(true).exactOptional(),
+  })
+  .readonly();
+export type ListStyle = z.infer<typeof listStyle>;
+
 export const listRecord = z
   .object({
     type: z.literal('list'),

@@ -21,6 +21,7 @@ import type { Recipe } from '../../core/recipe/record.ts';
 import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Loss } from '../../core/revision/take-over.ts';
+import type { ListStyle } from '../../elements/list/record.ts';
 import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
 import type { DrawingDocumentRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
@@ -80,25 +81,21 @@ export const job = pgTable('job', {
   changedAt: moment().notNull().defaultNow(),
 });
 
-/** Recipes that users kept; those that come with the application are not here. */
-export const recipe = pgTable('recipe', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull().unique(),
-  body: jsonb().$type<Recipe>().notNull(),
-  /** Counts up whenever it is kept anew. */
-  version: integer().notNull().default(1),
-  changedAt: moment().notNull().defaultNow(),
-});
+/** What users keep under a name for every job; what comes with the application is not here. */
+const keptTable = <Body>(name: string) =>
+  pgTable(name, {
+    id: uuid().primaryKey().defaultRandom(),
+    name: text().notNull().unique(),
+    body: jsonb().$type<Body>().notNull(),
+    /** Counts up whenever it is kept anew. */
+    version: integer().notNull().default(1),
+    changedAt: moment().notNull().defaultNow(),
+  });
+export type KeptTable<Body> = ReturnType<typeof keptTable<Body>>;
 
-/** Sheet formats that users kept; those that come with the application are not here. */
-export const sheetFormat = pgTable('sheet_format', {
-  id: uuid().primaryKey().defaultRandom(),
-  name: text().notNull().unique(),
-  body: jsonb().$type<SheetFormat>().notNull(),
-  /** Counts up whenever it is kept anew. */
-  version: integer().notNull().default(1),
-  changedAt: moment().notNull().defaultNow(),
-});
+export const recipe = keptTable<Recipe>('recipe');
+export const sheetFormat = keptTable<SheetFormat>('sheet_format');
+export const listStyle = keptTable<ListStyle>('list_style');
 
 export const jobFile = pgTable(
   'job_file',

@@ -1,4 +1,3 @@
-import { asc, eq, sql } from 'drizzle-orm';
 import { changesBetween } from '../../core/document/between.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { unpackFeatures } from '../../core/features/part-features.ts';
@@ -7,15 +6,15 @@ import { recipeFrom } from '../../core/recipe/keep.ts';
 import { previewRecipe } from '../../core/recipe/preview.ts';
 import type { Recipe } from '../../core/recipe/record.ts';
 import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
-import { SHIPPED, shippedRecipe } from '../../core/recipe/shipped.ts';
+import { SHIPPED } from '../../core/recipe/shipped.ts';
 import { drawingOf } from '../../core/document/records.ts';
 import { Scene } from '../../elements/scene.ts';
-import { getDatabase } from '../database/client.ts';
 import { recipe } from '../database/schema.ts';
 import { runDraft } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
 import { appendEdit } from './edits.ts';
 import { loadFeatures, storeFeatures } from './features.ts';
+import { Shelf } from './shelf.ts';
 import { loadGeometries } from './geometries.ts';
 import { storeResults } from './views.ts';
 
@@ -29,47 +28,21 @@ export interface RecipeRow {
   readonly sheets: readonly { readonly name: string; readonly per: string; readonly slots: readonly string[] }[];
 }
 
-const rowOf = (r: Recipe, shipped: boolean, version: number): RecipeRow => ({
+const shelf = new Shelf<Recipe, RecipeRow>(recipe, 'The recipe', SHIPPED, (r, shipped, version) => ({
   name: r.name,
   words: r.words,
   shipped,
   version,
   sheets: r.sheets.map((s) => ({ name: s.name, per: s.per, slots: s.slots.map((x) => x.name) })),
-});
+}));
 
-/** The shipped recipes, then those that were kept, by name. */
-export async function listRecipes(): Promise<RecipeRow[]> {
-  const kept = await getDatabase().select().from(recipe).orderBy(asc(recipe.name));
-  return [...SHIPPED.map((r) => rowOf(r, true, 1)), ...kept.map((k) => rowOf(k.body, false, k.version))];
-}
-
+export const listRecipes = (): Promise<RecipeRow[]> => shelf.list();
 /** @throws QuarryError NOT_FOUND */
-export async function recipeByName(name: string): Promise<Recipe> {
-  const shipped = shippedRecipe(name);
-  if (shipped) return shipped;
-  const [row] = await getDatabase().select().from(recipe).where(eq(recipe.name, name));
-  if (!row) throw new QuarryError('NOT_FOUND', { what: `The recipe “${name}”` });
-  return row.body;
-}
-
-/** Keeps a recipe under its name, as a new version where there is one. @throws QuarryError BAD_REQUEST for the name of a shipped one */
-export async function keepRecipe(body: Recipe): Promise<RecipeRow> {
-  if (shippedRecipe(body.name))
-    throw new QuarryError('BAD_REQUEST', { text: `“${body.name}” comes with the application and stays as it is. Keep yours under another name.` });
-  const [row] = await getDatabase()
-    .insert(recipe)
-    .values({ name: body.name, body })
-    .onConflictDoUpdate({ target: recipe.name, set: { body, version: sql`${recipe.version} + 1`, changedAt: new Date() } })
-    .returning({ version: recipe.version });
-  return rowOf(body, false, row!.version);
-}
-
+export const recipeByName = async (name: string): Promise<Recipe> => (await shelf.byName(name)).body;
+/** @throws QuarryError BAD_REQUEST for the name of a shipped one */
+export const keepRecipe = (body: Recipe): Promise<RecipeRow> => shelf.keep(body);
 /** @throws QuarryError NOT_FOUND, BAD_REQUEST for a shipped one */
-export async function removeRecipe(name: string): Promise<void> {
-  if (shippedRecipe(name)) throw new QuarryError('BAD_REQUEST', { text: `“${name}” comes with the application and stays.` });
-  const gone = await getDatabase().delete(recipe).where(eq(recipe.name, name)).returning({ id: recipe.id });
-  if (!gone.length) throw new QuarryError('NOT_FOUND', { what: `The recipe “${name}”` });
-}
+export const removeRecipe = (name: string): Promise<void> => shelf.remove(name);
 
 /** Keeps the sheets of a drawing as a recipe. @throws QuarryError NOT_FOUND, BAD_REQUEST */
 export async function keepDrawingAsRecipe(jobId: string, name: string, words: string): Promise<RecipeRow> {

@@ -9,7 +9,11 @@
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
+  import { call } from '$lib/shared/api';
+  import Fold from '$lib/kit/Fold.svelte';
   import { notify } from '$lib/shared/notices.svelte';
+  import { onMount } from 'svelte';
+  import type { ListStyle } from '../record';
   import { putList, shiftedColumn } from '../columns';
   import { rowsOf } from '../rows';
 
@@ -33,11 +37,39 @@
   const change = (i: number, c: Partial<ListColumn>, off?: keyof ListColumn) =>
     put('Column', { ...list, columns: list.columns.map((old, k) => (k === i ? ({ ...(off ? without(old, off as never) : old), ...c } as ListColumn) : old)) });
 
+  let styles = $state.raw<readonly (ListStyle & { readonly shipped?: boolean })[]>(LIST_STYLES);
+  let ownName = $state('');
+  async function loadStyles() {
+    // Without the server the shipped ones do.
+    styles = await call<typeof styles>('/api/list-styles').catch(() => LIST_STYLES);
+  }
+  onMount(loadStyles);
   function takeStyle(name: string) {
-    const style = LIST_STYLES.find((s) => s.name === name);
+    const style = styles.find((s) => s.name === name);
     if (!style) return;
-    const rows = 'rows' in style ? style.rows : undefined;
-    put(`Layout ${name}`, { ...(without(list, 'rows') as ListRecord), columns: style.columns, ...(rows ? { rows } : {}) });
+    const { columns, rows, heightMm, rowMm, headMm, headBold } = style;
+    const given = Object.fromEntries(Object.entries({ rows, heightMm, rowMm, headMm, headBold }).filter(([, v]) => v !== undefined));
+    put(`Layout ${name}`, { ...(without(list, 'rows', 'heightMm', 'rowMm', 'headMm', 'headBold') as ListRecord), ...given, columns });
+  }
+  async function keepStyle() {
+    const { columns, rows, heightMm, rowMm, headMm, headBold } = list;
+    const body = Object.fromEntries(Object.entries({ name: ownName, columns, rows, heightMm, rowMm, headMm, headBold }).filter(([, v]) => v !== undefined));
+    try {
+      await call('/api/list-styles', { method: 'POST', body });
+      notify('good', `“${ownName.trim()}” was kept: every list of every job can take it.`);
+      ownName = '';
+      await loadStyles();
+    } catch (e) {
+      notify('trouble', (e as Error).message);
+    }
+  }
+  async function removeStyle(name: string) {
+    try {
+      await call(`/api/list-styles/${encodeURIComponent(name)}`, { method: 'DELETE' });
+      await loadStyles();
+    } catch (e) {
+      notify('trouble', (e as Error).message);
+    }
   }
 
   const PLACES = ['top left', 'top right', 'bottom left', 'bottom right'] as const;
@@ -91,7 +123,7 @@
   <label for="{id}-style">Layout</label>
   <select id="{id}-style" class="q-field" value="" onchange={(e) => takeStyle(e.currentTarget.value)}>
     <option value="">take one …</option>
-    {#each LIST_STYLES as s (s.name)}<option>{s.name}</option>{/each}
+    {#each styles as s (s.name)}<option>{s.name}</option>{/each}
   </select>
   <label for="{id}-rows">Rows</label>
   <select id="{id}-rows" class="q-field" value={list.rows ?? ''} onchange={(e) => set('Rows of the parts list', 'rows', e.currentTarget.value)}>
@@ -222,6 +254,17 @@
     </li>
   {/each}
 </ol>
+<Fold title="Keep this layout">
+  <p class="keep">
+    <input class="q-field" aria-label="Name of the layout" maxlength="100" placeholder="Name of the layout" bind:value={ownName} />
+    <button class="q-button" disabled={!ownName.trim()} onclick={() => void keepStyle()}>Keep</button>
+  </p>
+  <ul>
+    {#each styles.filter((s) => s.shipped === false) as s (s.name)}
+      <li class="keep">{s.name} <button class="q-button" onclick={() => void removeStyle(s.name)} aria-label="Remove the layout {s.name}">Remove</button></li>
+    {/each}
+  </ul>
+</Fold>
 <p class="q-caption">Letters and rows, mm</p>
 <TextField label="Height of letters" value={String(list.heightMm ?? scene.page(list.sheet).style.text)} onchange={(t) => millimetres('heightMm', 1, 20, t)} />
 <TextField label="Height of the head’s letters" value={list.headMm ? String(list.headMm) : ''} onchange={(t) => millimetres('headMm', 1, 20, t)} />
@@ -259,6 +302,13 @@
 </p>
 
 <style>
+  .keep {
+    display: flex;
+    gap: 0.4rem;
+    align-items: center;
+    justify-content: space-between;
+    padding: 0.2rem 0;
+  }
   .fields {
     display: grid;
     grid-template-columns: 4.5rem 1fr;
