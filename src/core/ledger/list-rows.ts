@@ -37,9 +37,9 @@ export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
 const ASME_COLUMNS: readonly ListColumn[] = [
   { key: 'item', title: 'FIND NO.', widthMm: 15 },
   { key: 'quantity', title: 'QTY REQD', widthMm: 16 },
-  { key: 'partNumber', title: 'PART OR IDENTIFYING NO.', widthMm: 42, long: 'wrap' },
-  { key: 'description', title: 'NOMENCLATURE OR DESCRIPTION', widthMm: 62, long: 'wrap' },
-  { key: 'material', title: 'MATERIAL / SPEC', widthMm: 45, long: 'wrap' },
+  { key: 'partNumber', title: 'PART OR IDENTIFYING NO.', widthMm: 38, long: 'wrap' },
+  { key: 'description', title: 'NOMENCLATURE OR DESCRIPTION', widthMm: 50, long: 'wrap' },
+  { key: 'material', title: 'MATERIAL / SPEC', widthMm: 39.75, long: 'wrap' },
 ];
 
 const CUT_COLUMNS: readonly ListColumn[] = [
@@ -63,7 +63,7 @@ const BUYING_COLUMNS: readonly ListColumn[] = [
   { key: 'remark', title: 'Remark', widthMm: 25, long: 'wrap' },
 ];
 
-/** Layouts that are ready to be taken; all 180 mm wide. */
+/** Layouts that are ready to be taken, as wide as their standard's title block. */
 export const LIST_STYLES = [
   { name: 'ISO 7573', columns: DEFAULT_LIST_COLUMNS },
   { name: 'ASME Y14.34', columns: ASME_COLUMNS },

@@ -67,7 +67,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     for (const section of context.cuts) outside.push(...drawCuttingPlane(view, section, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
-  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + labelDrop(view), label, lettered(view) ? style.letter : style.item, 'middle'));
+  if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + labelDrop(view, style), label, lettered(view) ? style.letter : style.item, 'middle'));
   return {
     id: view.id,
     role: 'view',
@@ -76,7 +76,7 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     box,
     items: [...inside, ...outside],
     // A little beside its lines, and on its label.
-    grab: { x: box[0] - 2, y: box[1] - 2, width: box[2] + 4, height: box[3] + labelDrop(view) + 5 },
+    grab: { x: box[0] - 2, y: box[1] - 2, width: box[2] + 4, height: box[3] + labelDrop(view, style) + 5 },
     ink: joined([rectOf(box), ...inkOf(outside)]),
     solid: { ...solidOf(outside), loose: [rectOf(box)], covers: (r) => result === undefined || covers(view, result, r) },
   };
@@ -96,8 +96,8 @@ function covers(view: ViewRecord, result: ViewResult, r: Rect): boolean {
   return false;
 }
 
-/** How far below a view its label stands, mm: clear of signs of symmetry. */
-export const labelDrop = (view: ViewRecord): number => (view.border === 'symmetry' ? 15 : 9);
+/** How far below a view its label stands, mm: clear of signs of symmetry, and farther the larger its letters. */
+export const labelDrop = (view: ViewRecord, { letter }: SheetStyle): number => (view.border === 'symmetry' ? 15 : 9) + Math.max(0, letter - 5);
 
 /** The letter that a view is called by: of its section, or of the detail it is. */
 const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || view.arrow;

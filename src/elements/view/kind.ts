@@ -40,8 +40,9 @@ export const viewKind: Kind<ViewRecord> = {
     // Letters are not typed here: they stand at the cutting line or the outline too.
     if (!view.label || view.cut?.letter || view.detail?.letter) return [];
     const [x, y, width, height] = viewRect(view, scene.result(view.id));
-    const size = scene.page(view.sheet).style.item;
-    const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + labelDrop(view) - 1 - size, width: Math.max(40, width), height: size + 3 };
+    const { style } = scene.page(view.sheet);
+    const size = style.item;
+    const box = { x: x + width / 2 - Math.max(40, width) / 2, y: y + height + labelDrop(view, style) - 1 - size, width: Math.max(40, width), height: size + 3 };
     return [{ name: 'name', label: 'Name of view', box, height: size, value: view.name, write: (name) => [{ op: 'put', record: { ...view, name } }] }];
   },
 };
