@@ -16,12 +16,10 @@ export const blockKind: Kind<BlockRecord> = {
   layer: 1,
   draw: drawBlock,
 
-  /** On a sheet a press in a cell asks for its field; the block itself is changed on its format. */
+  /** The cell that is pressed. Of a block that stands on a format the sheet answers: a press there asks for the field. */
   press(block, at, scene) {
-    const own = scene.one('sheet', block.sheet);
     const cell = laidBlock(block, scene).cells.find((c) => contains(c.rect, at));
-    if (own?.form || !cell?.field) return { kind: 'record', id: block.id, ...(cell ? { part: `cell-${cell.index}` } : {}) };
-    return { kind: 'field', field: cell.field };
+    return { kind: 'record', id: block.id, ...(cell ? { part: `cell-${cell.index}` } : {}) };
   },
 
   /** Inner edges on the upper and left sides, and both outer edges that do not stand in the corner. */

@@ -24,6 +24,11 @@ const SHEET = [
   ['sheet', 'title'],
 ];
 
+const FORMAT = [
+  ['paste', 'select-all', 'fit'],
+  ['format-keep', 'format-back'],
+];
+
 /** Actions by their ids, those that can be done now. */
 function ready(drawing: Drawing, tools: Tools, ids: readonly string[]): Action[] {
   const actions = actionsOf(drawing, tools);
@@ -35,7 +40,8 @@ const menu = (title: string, ...groups: readonly (readonly Action[])[]): Menu =>
 /** What can be done with the open sheet. */
 export function sheetMenu(drawing: Drawing, tools: Tools): Menu {
   drawing.select({ kind: 'none' });
-  const { sheetId } = drawing;
+  const { sheetId, openFormat } = drawing;
+  if (openFormat) return menu(`Sheet format “${openFormat.name}”`, ready(drawing, tools, FORMAT[0]!), ready(drawing, tools, FORMAT[1]!));
   const number = drawing.sheets.findIndex((s) => s.id === sheetId) + 1;
   const name: Action = { id: 'name', label: 'Name this sheet', key: '', run: () => (tools.editing = { record: sheetId, name: 'sheetName' }) };
   const named = drawing.scene.one('sheet', sheetId)?.noTitle ? [] : [name];
