@@ -20,6 +20,7 @@ import type { Page } from '../core/sheet/page.ts';
 import { formatOfSheet, pageOnFormat, type FormatOf } from './sheet/format-of.ts';
 import { seenAs } from '../core/views/detail.ts';
 import type { PartFeatures } from '../core/features/part-features.ts';
+import { chosenK, flatKey } from '../core/flat/k-factor.ts';
 import { placesInView } from '../core/features/in-view.ts';
 import { threadsOf, type Thread } from '../core/thread/threads-of.ts';
 import type { Placement } from '../core/base/placement.ts';
@@ -222,7 +223,14 @@ export class Scene {
   /** … as what a reference names has it. */
   featuresOfShape(component: number, shape: string): PartFeatures | undefined {
     const f = this.features(component);
-    return shape.endsWith(LAID) ? f?.laid?.features : f;
+    return shape.endsWith(LAID) ? (this.laidFlat(component) ?? f)?.laid?.features : f;
+  }
+
+  /** What is measured on a part with the K that someone chose for it. */
+  private laidFlat(component: number): PartFeatures | undefined {
+    const item = this.itemOf(component);
+    const k = item && chosenK(this.document, item.part, item.values.material.text);
+    return k === undefined ? undefined : this.partFeatures?.get(flatKey(this.assembly.parts[this.components[component]!.part]!.geometryKey, k));
   }
 
   /** Names the shape of which a view shows edges: those of a flat pattern are others than those of the part. */

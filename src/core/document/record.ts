@@ -140,9 +140,11 @@ export const ledgerRecord = z
     frozen: z.int().min(0).max(20),
     /** Drawing numbers of made parts: prefix and digits of the running number. */
     scheme: z.object({ prefix: z.string().max(60), digits: z.int().min(1).max(8) }).readonly(),
-    /** Materials besides the common ones. */
+    /** Materials besides the common ones; `k`: where the neutral fibre of bent sheet lies, as a share of the thickness. */
     materials: z
-      .array(z.object({ name: z.string().min(1).max(100), densityKgM3: z.number().positive().max(30_000) }).readonly())
+      .array(
+        z.object({ name: z.string().min(1).max(100), densityKgM3: z.number().positive().max(30_000), k: z.number().min(0).max(1).exactOptional() }).readonly(),
+      )
       .max(500)
       .readonly(),
     massUnit: z.enum(['kg', 'lb']),

@@ -584,7 +584,7 @@ class Drafter {
 
   /** What a view shows; asked for twice, it is computed once. Whoever computes may do several side by side. */
   private compute(view: ViewRecord): Promise<ViewResult> {
-    const spec = specOf(view, this.records, this.components);
+    const spec = specOf(view, this.records, this.components, this.assembly);
     const key = JSON.stringify(spec);
     let result = this.computed.get(key);
     if (!result) {

@@ -1,5 +1,6 @@
 import { CurveKind, EDGE_STRIDE, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { laidPart } from '../flat/flat-part.ts';
+import { readFlatKey } from '../flat/k-factor.ts';
 import type { FlatBend } from '../flat/unfold.ts';
 import { helicesOf } from './helices.ts';
 import { anyPerpendicular, cross, dot, length, scale, subtract, type Vec3 } from '../base/vector.ts';
@@ -103,23 +104,24 @@ export const isCurrent = (bytes: Uint8Array): boolean => bytes.length > 8 && new
 
 const known = new WeakMap<PartGeometry, PartFeatures>();
 
-/** The features of a part, taken once. */
-export function featuresOf(g: PartGeometry): PartFeatures {
+/** The features of a part, taken once. @param k that its flat pattern goes by; absent: by DIN 6935 */
+export function featuresOf(g: PartGeometry, k?: number): PartFeatures {
   let features = known.get(g);
   if (!features) known.set(g, (features = withLaid(take(g), g)));
-  return features;
+  return k === undefined || !features.laid ? features : withLaid(features, g, k);
 }
 
-/** Features of parts whose geometry is at hand, by geometry key. */
+/** Features of parts whose geometry is at hand, by geometry key; with a chosen K besides (`flatKey`). */
 export const featuresSource = (geometries: ReadonlyMap<string, PartGeometry>): { get(key: string): PartFeatures | undefined } => ({
   get: (key) => {
-    const g = geometries.get(key);
-    return g && featuresOf(g);
+    const { geometryKey, k } = readFlatKey(key);
+    const g = geometries.get(geometryKey);
+    return g && featuresOf(g, k);
   },
 });
 
-function withLaid(features: PartFeatures, g: PartGeometry): PartFeatures {
-  const laid = laidPart(g);
+function withLaid(features: PartFeatures, g: PartGeometry, k?: number): PartFeatures {
+  const laid = laidPart(g, k);
   if (!laid) return features;
   const { thicknessMm, sizeMm, areaMm2, bends } = laid.pattern;
   return { ...features, laid: { features: take(laid.geometry), thicknessMm, sizeMm, areaMm2, bends } };

@@ -10,14 +10,16 @@ export interface LaidPart {
   readonly geometry: PartGeometry;
 }
 
-const known = new WeakMap<PartGeometry, LaidPart | null>();
+const known = new WeakMap<PartGeometry, Map<number | undefined, LaidPart | null>>();
 
-/** The flat pattern of a part as a part, taken once; undefined when it is not bent from sheet. */
-export function laidPart(g: PartGeometry): LaidPart | undefined {
-  let laid = known.get(g);
+/** The flat pattern of a part as a part, taken once; undefined when it is not bent from sheet. @param k share of the thickness; absent: by DIN 6935 */
+export function laidPart(g: PartGeometry, k?: number): LaidPart | undefined {
+  let own = known.get(g);
+  if (!own) known.set(g, (own = new Map()));
+  let laid = own.get(k);
   if (laid === undefined) {
-    const found = unfold(g);
-    known.set(g, (laid = 'flat' in found ? { pattern: found.flat, geometry: flatPart(found.flat) } : null));
+    const found = unfold(g, k);
+    own.set(k, (laid = 'flat' in found ? { pattern: found.flat, geometry: flatPart(found.flat) } : null));
   }
   return laid ?? undefined;
 }

@@ -12,6 +12,7 @@ import { fitSpread } from '../explode/fit.ts';
 import { heldRecord } from '../explode/held.ts';
 import { planSpread } from '../explode/plan.ts';
 import { pullRecord } from '../explode/records.ts';
+import { chosenKs, flatKey } from '../flat/k-factor.ts';
 import { featuresOf, featuresSource } from '../features/part-features.ts';
 import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
@@ -90,7 +91,7 @@ export class SlotViews {
     };
     const computed = async (list: readonly (Omit<Wanted, 'result'> & { readonly view: ViewRecord })[]): Promise<Wanted[]> => {
       const doc = { ...this.context.records, ...own, ...Object.fromEntries(list.map((w) => [w.view.id, w.view])) };
-      const results = await Promise.all(list.map((w) => this.context.options.compute(specOf(w.view, doc, this.context.components))));
+      const results = await Promise.all(list.map((w) => this.context.options.compute(specOf(w.view, doc, this.context.components, this.context.assembly))));
       return list.map((w, i) => ({ ...w, result: results[i]! }));
     };
     const letter = () =>
@@ -214,7 +215,9 @@ export class SlotViews {
 
   /** The flat pattern of a component, if it is bent from sheet. */
   laid(component: number) {
-    return this.features.get(this.context.assembly.parts[this.context.components[component]!.part]!.geometryKey)?.laid;
+    const { assembly, components, records } = this.context;
+    const key = assembly.parts[components[component]!.part]!.geometryKey;
+    return this.features.get(flatKey(key, chosenKs(assembly, records).get(key)))?.laid;
   }
 
   private lookOf(subject: Subject) {

@@ -64,7 +64,7 @@ export function computeView(
   const components = componentsOf(assembly);
   const leftOut = new Set(spec.leftOut);
   const standing = sceneOf(assembly, geometries).filter((b) => !leftOut.has(b.component));
-  const assembled = spec.laid ? standing.flatMap(laidFlat) : standing;
+  const assembled = spec.laid === undefined ? standing : standing.flatMap((b) => laidFlat(b, spec.laid === true ? undefined : spec.laid));
   const apart = (pulls: readonly Pull[]): Body[] => movedBodies(assembled, motionsOf(pulls, components.length));
   const faint = new Set(spec.faint);
   let bodies: readonly Body[] = spec.spread ? apart(spec.spread.pulls) : assembled;
@@ -120,8 +120,8 @@ export function computeView(
 }
 
 /** A part bent from sheet in the axes of its flat pattern; of others nothing is left. */
-function laidFlat({ component, geometry: g }: Body): Body[] {
-  const laid = laidPart(g);
+function laidFlat({ component, geometry: g }: Body, k: number | undefined): Body[] {
+  const laid = laidPart(g, k);
   return laid ? [{ component, geometry: laid.geometry, placement: IDENTITY }] : [];
 }
 

@@ -1,3 +1,4 @@
+import { chosenKs } from '../flat/k-factor.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { fingerprint } from '../base/fingerprint.ts';
@@ -41,12 +42,12 @@ export interface ViewSpec {
   readonly faint?: readonly number[];
   /** Pulls of a second position that is drawn over the first; absent: none. */
   readonly second?: { readonly pulls: readonly Pull[] };
-  /** What is shown is laid flat. */
-  readonly laid?: true;
+  /** What is shown is laid flat, with a K that someone chose, or by DIN 6935. */
+  readonly laid?: true | number;
 }
 
-/** The specification of a view record. Paths that the model does not have are passed over. */
-export function specOf(record: ViewRecord, doc: DrawingDocument, components: readonly Component[]): ViewSpec {
+/** The specification of a view record. Paths that the model does not have are passed over. @param assembly tells which K was chosen for what is laid flat */
+export function specOf(record: ViewRecord, doc: DrawingDocument, components: readonly Component[], assembly?: Assembly): ViewSpec {
   const view = seenAs(record, doc);
   const source = record.detail?.of ? doc[record.detail.of] : undefined;
   // A detail shows the picture that its view shows: a finer one would be the whole view drawn anew.
@@ -86,8 +87,15 @@ export function specOf(record: ViewRecord, doc: DrawingDocument, components: rea
     ...(leftOut.length ? { leftOut } : {}),
     ...(faint.length ? { faint } : {}),
     ...(second?.type === 'spread' ? { second: { pulls: pullsOf(second, components).map(plainPull) } } : {}),
-    ...(view.laid ? { laid: true as const } : {}),
+    ...(view.laid ? { laid: (assembly && kOf(assembly, doc, components, leftOut)) ?? (true as const) } : {}),
   };
+}
+
+/** The K of the part that a view laid flat shows. */
+function kOf(assembly: Assembly, doc: DrawingDocument, components: readonly Component[], leftOut: readonly number[]): number | undefined {
+  const out = new Set(leftOut);
+  const shown = components.find((c) => !out.has(c.index));
+  return shown && chosenKs(assembly, doc).get(assembly.parts[shown.part]!.geometryKey);
 }
 
 /** Components that a view does not show. A choice of none is no choice: an empty view says nothing. */
@@ -134,7 +142,7 @@ export function specText(spec: ViewSpec, assembly: Assembly): string {
     spec.second,
     bodies,
     spec.shaded ? colors : '',
-    ...(spec.laid ? ['laid'] : []),
+    ...(spec.laid === undefined ? [] : spec.laid === true ? ['laid'] : ['laid', spec.laid]),
   ]);
 }
 
@@ -176,6 +184,8 @@ function basisOf(view: ViewRecord, doc: DrawingDocument): (DrawingDocumentRecord
     out.push(v.spread ? doc[v.spread] : undefined, v.second ? doc[v.second] : undefined);
     v = v.detail?.of ? doc[v.detail.of] : undefined;
   }
+  // What is laid flat goes by the K of its part, or of its material.
+  if (view.laid) out.push(doc['ledger'], ...Object.values(doc).filter((r) => r.type === 'property'));
   return out;
 }
 
@@ -184,7 +194,7 @@ export function specified(view: ViewRecord, doc: DrawingDocument, assembly: Asse
   const basis = basisOf(view, doc);
   const known = wanted.get(view);
   if (known && known.assembly === assembly && known.basis.length === basis.length && basis.every((r, i) => r === known.basis[i])) return known;
-  const spec = specOf(view, doc, componentsOf(assembly));
+  const spec = specOf(view, doc, componentsOf(assembly), assembly);
   const now = { assembly, basis, spec, text: specText(spec, assembly) };
   wanted.set(view, now);
   return now;

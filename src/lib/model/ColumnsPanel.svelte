@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { parseK } from '$core/flat/k-factor';
   import type { ColumnKind, OwnColumn } from '$core/document/records';
   import { notify } from '../shared/notices.svelte';
   import type { Grid } from './grid.svelte';
@@ -62,16 +63,23 @@
 
   let material = $state('');
   let density = $state('');
+  let bendK = $state('');
   function addMaterial() {
     const value = Number(density.replace(',', '.'));
     if (!material.trim() || !(value > 0 && value < 30_000)) {
       notify('trouble', 'A material needs a name and a density in kg/m³, such as 7850.');
       return;
     }
+    const k = parseK(bendK);
+    if (bendK.trim() && k === undefined) {
+      notify('trouble', 'K is a share of the thickness between 0 and 1, such as 0.44.');
+      return;
+    }
     const rest = grid.ledger.materials.filter((m) => m.name.toLowerCase() !== material.trim().toLowerCase());
-    grid.setLedger(`Material ${material.trim()}`, { materials: [...rest, { name: material.trim(), densityKgM3: value }] });
+    grid.setLedger(`Material ${material.trim()}`, { materials: [...rest, { name: material.trim(), densityKgM3: value, ...(k === undefined ? {} : { k }) }] });
     material = '';
     density = '';
+    bendK = '';
   }
 </script>
 
@@ -154,12 +162,13 @@
     >
       <label class="q-caption">Name <input class="q-field" bind:value={material} /></label>
       <label class="q-caption">Density, kg/m³ <input class="q-field" bind:value={density} inputmode="decimal" /></label>
+      <label class="q-caption">K when bent, if it is known <input class="q-field" bind:value={bendK} inputmode="decimal" placeholder="0.44" /></label>
       <button class="q-button">Add material</button>
     </form>
     <ul>
       {#each grid.ledger.materials as m (m.name)}
         <li>
-          <span>{m.name}, {m.densityKgM3} kg/m³</span>
+          <span>{m.name}, {m.densityKgM3} kg/m³{m.k === undefined ? '' : `, K ${m.k}`}</span>
           <button aria-label="Remove {m.name}" onclick={() => grid.setLedger('Remove a material', { materials: grid.ledger.materials.filter((x) => x !== m) })}
             >×</button
           >

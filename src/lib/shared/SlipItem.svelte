@@ -1,8 +1,10 @@
 <script lang="ts">
+  import { K_KEY, parseK } from '$core/flat/k-factor';
   import { stepsOf } from '$core/ledger/grid';
   import { massText, PROPERTY_KEYS, PROPERTY_TITLES, SOURCES, type Item, type PropertyKey } from '$core/ledger/items';
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
   import Fold from '../kit/Fold.svelte';
+  import { notify } from './notices.svelte';
   import { without } from '$core/base/without';
   import TextField from './TextField.svelte';
   import Toggle from './Toggle.svelte';
@@ -56,6 +58,19 @@
     const features = first === undefined || item.part.startsWith('group:') ? undefined : drawing.scene.features(first);
     return features?.laid ? 'Flat pattern' : features?.stock.profile === 'tube' ? 'Wrap of the tube' : undefined;
   });
+  const property = $derived(drawing.scene.one('property', `property:${item.part}`));
+  const typedK = $derived(property?.values[K_KEY] ?? '');
+  const materialK = $derived(drawing.scene.ledger.materials.find((m) => m.name.toLowerCase() === item.values.material.text.trim().toLowerCase())?.k);
+  function setK(typed: string) {
+    const text = typed.trim();
+    if (text && parseK(text) === undefined) {
+      notify('trouble', 'K is a share of the thickness between 0 and 1, such as 0.44.');
+      return;
+    }
+    const record = property ?? { type: 'property' as const, id: `property:${item.part}`, part: item.part, values: {} };
+    const values = text ? { ...record.values, [K_KEY]: text } : without(record.values, K_KEY);
+    drawing.edit('K of the part', [{ op: 'put', record: { ...record, values } }]);
+  }
   const flat = (as: 'svg' | 'pdf') => `/api/jobs/${drawing.id}/files/flat.${as}?part=${encodeURIComponent(item.part)}`;
   /** Sheets that are of this part alone. */
   const sheetsOfIt = $derived(
@@ -74,6 +89,19 @@
 {#each sheetsOfIt as sheet (sheet.id)}
   <p class="q-row"><button class="q-button" onclick={() => (drawing.sheetId = sheet.id)}>Its own sheet: {sheetNumber(sheet.id)}</button></p>
 {/each}
+{#if laid === 'Flat pattern'}
+  <TextField
+    label="K, share of the thickness"
+    value={typedK}
+    origin={typedK
+      ? 'Typed here, for this part alone.'
+      : materialK === undefined
+        ? 'By DIN 6935, from inner radius and thickness, unless typed here or for the material.'
+        : `${materialK} by its material.`}
+    onchange={setK}
+    onreset={typedK ? () => setK('') : undefined}
+  />
+{/if}
 {#if laid}
   <p class="q-row">
     <span>{laid}, 1:1</span>

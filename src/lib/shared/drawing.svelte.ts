@@ -3,6 +3,7 @@ import { componentsOf } from '$core/assembly/components';
 import { sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
+import { chosenKs } from '$core/flat/k-factor';
 import type { SlotReport } from '$core/recipe/sheet-maker';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
@@ -87,6 +88,8 @@ export class Drawing {
   private opened = false;
   private opening = false;
   private specs = new Map<string, string>();
+  /** Ks that the features at hand go by. */
+  private knownKs = '[]';
   private readonly outbox: Outbox;
   private events: EventSource | undefined;
 
@@ -122,6 +125,7 @@ export class Drawing {
     this.version = data.version;
     this.canUndo = data.canUndo;
     this.canRedo = data.canRedo;
+    this.knownKs = JSON.stringify([...chosenKs(data.assembly, data.document)]);
     this.openSheet = sheetsOf(data.document)[0]?.id ?? '';
     if (data.state === 'drafting') this.drafting = { stage: 'drawing', share: 0 };
     // A reload comes back to the sheet that was open.
@@ -280,6 +284,12 @@ export class Drawing {
     if (modelOf(state.document) !== this.model && state.waiting === 0) {
       location.reload();
       return;
+    }
+    // Flat patterns by another K are measured on the server, once it has the change.
+    const ks = JSON.stringify([...chosenKs(this.assembly, state.document)]);
+    if (state.waiting === 0 && ks !== this.knownKs) {
+      this.knownKs = ks;
+      if (this.opened && this.drawsViews) void this.fetchFeatures();
     }
     if (state.document === this.document) return;
     this.document = state.document;

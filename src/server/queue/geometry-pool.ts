@@ -238,8 +238,8 @@ export const runRescale = (assembly: Assembly, unitMm: number, source: GeometryS
 export const runPictures = (assembly: Assembly, source: GeometrySource, signal?: AbortSignal): Promise<(readonly [string, string])[]> =>
   compute({ type: 'pictures', assembly }, source, signal, []);
 
-export const runFeatures = (assembly: Assembly, source: GeometrySource): Promise<[string, Uint8Array][]> =>
-  compute({ type: 'features', assembly }, source, undefined, []);
+export const runFeatures = (assembly: Assembly, source: GeometrySource, ks?: readonly (readonly [string, number])[]): Promise<[string, Uint8Array][]> =>
+  compute({ type: 'features', assembly, ...(ks ? { ks } : {}) }, source, undefined, []);
 
 export const runGroupPicture = (task: GroupPictureTask, source: GeometrySource): Promise<string> => compute(task, source, undefined, []);
 

@@ -142,6 +142,8 @@ export interface FlatFileTask {
   /** Id of the part. */
   readonly part: string;
   readonly name: string;
+  /** That someone chose for it; absent: by DIN 6935. */
+  readonly k?: number | undefined;
   readonly fontFile: string;
 }
 
@@ -187,6 +189,8 @@ export interface PicturesTask {
 export interface FeaturesTask {
   readonly type: 'features';
   readonly assembly: Assembly;
+  /** Flat patterns with these Ks besides, by geometry key. */
+  readonly ks?: readonly (readonly [string, number])[];
 }
 
 /** A small line drawing of some components as they stand together. */

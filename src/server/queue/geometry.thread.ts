@@ -39,6 +39,7 @@ import { takeOver } from '../../core/revision/take-over.ts';
 import { readMeshFile } from '../../formats/readers/index.ts';
 import { flatAsPdf } from '../../formats/flat-pdf.ts';
 import { flatAsSvg } from '../../formats/flat-svg.ts';
+import { flatKey } from '../../core/flat/k-factor.ts';
 import { wrapOf } from '../../core/flat/tube.ts';
 import { unfold } from '../../core/flat/unfold.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
@@ -89,7 +90,7 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   compare: async (task) => compare(task, await geometriesFor(keysToCompare(task), task.geometry)),
   rescale: withModel((task: Of<'rescale'>, geometries) => rescale(task, geometries)),
   pictures: withModel((_: Of<'pictures'>, geometries) => pictures(geometries)),
-  features: withModel((_: Of<'features'>, geometries) => features(geometries)),
+  features: withModel((task: Of<'features'>, geometries) => (task.ks ? flatFeatures(task.ks, geometries) : features(geometries))),
   'group-picture': withModel((task: Of<'group-picture'>, geometries) => groupPicture(task, geometries)),
   table: ({ file }) => (/\.xlsx$/i.test(file.name) ? readXlsx(file.name, file.bytes) : readCsv(file.name, new TextDecoder().decode(file.bytes))),
   export: exportFile,
@@ -167,6 +168,13 @@ function pictures(geometries: ReadonlyMap<string, PartGeometry>): (readonly [str
 
 /** What is measured on parts, to be stored. */
 const features = (geometries: Geometries): [string, Uint8Array][] => [...geometries].map(([key, g]) => [key, packFeatures(featuresOf(g))]);
+
+/** What is measured on parts laid flat with chosen Ks. */
+const flatFeatures = (ks: readonly (readonly [string, number])[], geometries: Geometries): [string, Uint8Array][] =>
+  ks.flatMap(([key, k]) => {
+    const g = geometries.get(key);
+    return g && featuresOf(g).laid ? [[flatKey(key, k), packFeatures(featuresOf(g, k))] as [string, Uint8Array]] : [];
+  });
 
 function groupPicture({ assembly, components }: GroupPictureTask, geometries: ReadonlyMap<string, PartGeometry>): string {
   const own = new Set(components);
@@ -247,7 +255,7 @@ function flatFile(task: FlatFileTask, geometries: ReadonlyMap<string, PartGeomet
   const part = task.assembly.parts.find((p) => p.id === task.part);
   const geometry = part && geometries.get(part.geometryKey);
   if (!geometry) throw new QuarryError('NOT_FOUND', { what: 'The part' });
-  const bent = unfold(geometry);
+  const bent = unfold(geometry, task.k);
   const round = 'flat' in bent ? undefined : wrapOf(geometry);
   const pattern = 'flat' in bent ? bent.flat : round && 'wrap' in round ? round.wrap.pattern : undefined;
   if (!pattern) throw new QuarryError('NOT_FOUND', { what: 'A flat pattern: the part is neither bent from sheet nor a round tube. It' });

@@ -5,13 +5,14 @@ import { writeDrawing } from '../../core/document/file.ts';
 import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { viewsShowing } from '../../core/explode/edits.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
+import { chosenKs } from '../../core/flat/k-factor.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { runExport, runFlatFile, runSpreadFile } from '../queue/geometry-pool.ts';
 import { loadDrawing } from './documents.ts';
-import { loadFeatures } from './features.ts';
+import { drawingFeatures } from './features.ts';
 import { changeTable } from './models.ts';
 import { loadGeometries } from './geometries.ts';
 import { computeAndStore, keyedViews, storedResult } from './views.ts';
@@ -70,7 +71,7 @@ export async function exportFile(
       await computeAndStore(assembly, keyed);
       results.push([keyed.view.id, (await storedResult(keyed.key))!]);
     }
-  const features = drawn || list ? await loadFeatures(assembly) : [];
+  const features = drawn || list ? await drawingFeatures(assembly, document) : [];
   const files = await runExport({ type: 'export', kind, assembly, document, results, features, fontFile: fontFile(), ...(list ? { list: list.id } : {}) });
   const type = {
     pdf: 'application/pdf',
@@ -92,7 +93,10 @@ async function flatFile(assembly: Assembly, document: DrawingDocument, kind: 'fl
   const item = itemsOf(assembly, document).find((i) => i.part === id);
   const name = item?.values.drawingNumber.text || item?.values.description.text || part.name;
   const as = kind === 'flat.svg' ? 'svg' : 'pdf';
-  const data = await runFlatFile({ type: 'flat-file', kind: as, assembly, part: id, name, fontFile: fontFile() }, loadGeometries);
+  const data = await runFlatFile(
+    { type: 'flat-file', kind: as, assembly, part: id, name, k: chosenKs(assembly, document).get(part.geometryKey), fontFile: fontFile() },
+    loadGeometries,
+  );
   const file = name.replace(/[^\w.-]+/g, '-') || 'part';
   return { name: `${file}-flat.${as}`, type: as === 'svg' ? 'image/svg+xml' : 'application/pdf', data };
 }

@@ -19,7 +19,7 @@ import type { GuideWords } from '../../core/guide/guide.ts';
 import type { Difference } from '../../core/revision/compare-drawings.ts';
 import { assemblyOf, loadDrawing, presentDocument } from './documents.ts';
 import { appendEdit } from './edits.ts';
-import { loadFeatures } from './features.ts';
+import { drawingFeatures } from './features.ts';
 import { loadGeometries } from './geometries.ts';
 import { computeAndStore, keyedViews, storedResult } from './views.ts';
 
@@ -189,7 +189,7 @@ async function packedDrawing(jobId: string, which: string, signal?: AbortSignal)
     await computeAndStore(assembly, keyed, undefined, signal);
     results.push([keyed.view.id, (await storedResult(keyed.key))!]);
   }
-  return { assembly, document, results, features: await loadFeatures(assembly) };
+  return { assembly, document, results, features: await drawingFeatures(assembly, document) };
 }
 
 /** What two moments of a drawing differ in. @throws QuarryError NOT_FOUND */
