@@ -223,7 +223,7 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
   const result = scene.whole(view.id);
   if (!result) return undefined;
   const known = reaches.get(result);
-  if (known) return known;
+  if (known && known.measured === scene.partFeatures) return known.box;
   // Lines are put together to a thousandth or so: of edges that are measured the measure counts.
   const arcs = linesBox(result.lines, (i) => {
     const f = scene.featuresIn(view, result.lines.component[i]!);
@@ -252,13 +252,13 @@ export function viewReach(scene: Scene, view: ViewRecord): Box | undefined {
     take(0, ...edgeReach(f, places[c]!, [1, 0, 0]));
     take(1, ...edgeReach(f, places[c]!, [0, 1, 0]));
   }
-  // The same result is of the same parts in the same places.
-  if (all) reaches.set(result, out);
+  // The same result is of the same parts in the same places; what is measured on them may come later, by another K.
+  if (all) reaches.set(result, { box: out, measured: scene.partFeatures });
   return out;
 }
 
 const RULED: ReadonlySet<number> = new Set([SurfaceKind.plane, SurfaceKind.cylinder, SurfaceKind.cone]);
-const reaches = new WeakMap<ViewResult, Box>();
+const reaches = new WeakMap<ViewResult, { readonly box: Box; readonly measured: unknown }>();
 
 function componentReach(scene: Scene, view: ViewRecord, c: number): Box | undefined {
   const f = scene.featuresIn(view, c);

@@ -3,7 +3,7 @@ import { componentsOf } from '$core/assembly/components';
 import { sheetsOf, viewsOn, type DrawingDocument, type ViewRecord } from '$core/document/records';
 import type { Step } from '$core/document/steps';
 import type { Item } from '$core/ledger/items';
-import { chosenKs } from '$core/flat/k-factor';
+import { chosenKs, flatKey } from '$core/flat/k-factor';
 import type { SlotReport } from '$core/recipe/sheet-maker';
 import { composeSheet } from '$elements/compose';
 import { Scene } from '$elements/scene';
@@ -336,6 +336,9 @@ export class Drawing {
         }),
       );
       this.calm = this.scene;
+      // The server may not have had the last K yet.
+      const behind = [...chosenKs(this.assembly, this.document)].some(([key, k]) => this.features?.get(key)?.laid && !this.features.has(flatKey(key, k)));
+      if (behind && tries < 20) setTimeout(() => void this.fetchFeatures(tries + 1), 300);
     } catch {
       if (tries < 20) setTimeout(() => void this.fetchFeatures(tries + 1), 3000);
     }
