@@ -47,6 +47,16 @@ for (const scheme of ['light', 'dark']) {
     await page.locator('[data-role=dimension]').first().waitFor();
     await page.waitForTimeout(800);
     await page.screenshot({ path: join(out, 'bent-plate.png') });
+    // The canvas of a sheet format, its title block chosen; taken back afterwards.
+    await page.goto(`${address}/jobs/${demo.id}/sheets`);
+    await page.getByRole('button', { name: 'Change …' }).click();
+    await page.getByText('Sheet format “').first().waitFor();
+    await page.getByTestId('sheet').locator('[data-role=title]').getByText('Drawing number').click();
+    await page.waitForTimeout(800);
+    await page.screenshot({ path: join(out, 'format.png') });
+    await page.getByRole('button', { name: 'Back to the sheets' }).first().click();
+    await page.keyboard.press('Control+z');
+    await page.waitForTimeout(800);
     // A dimension about to be placed: from the crank's grip to the drum's shaft.
     await page.keyboard.press('Escape');
     await page.goto(`${address}/jobs/${demo.id}/sheets`);
