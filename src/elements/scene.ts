@@ -223,14 +223,15 @@ export class Scene {
   /** … as what a reference names has it. */
   featuresOfShape(component: number, shape: string): PartFeatures | undefined {
     const f = this.features(component);
-    return shape.endsWith(LAID) ? (this.laidFlat(component) ?? f)?.laid?.features : f;
+    return shape.endsWith(LAID) ? this.flatOf(component)?.laid?.features : f;
   }
 
-  /** What is measured on a part with the K that someone chose for it. */
-  private laidFlat(component: number): PartFeatures | undefined {
+  /** What is measured on a part whose flat pattern goes by the K that someone chose for it, if anyone did. */
+  flatOf(component: number): PartFeatures | undefined {
     const item = this.itemOf(component);
     const k = item && chosenK(this.document, item.part, item.values.material.text);
-    return k === undefined ? undefined : this.partFeatures?.get(flatKey(this.assembly.parts[this.components[component]!.part]!.geometryKey, k));
+    const laid = k === undefined ? undefined : this.partFeatures?.get(flatKey(this.assembly.parts[this.components[component]!.part]!.geometryKey, k));
+    return laid ?? this.features(component);
   }
 
   /** Names the shape of which a view shows edges: those of a flat pattern are others than those of the part. */

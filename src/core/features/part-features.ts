@@ -124,7 +124,9 @@ function withLaid(features: PartFeatures, g: PartGeometry, k?: number): PartFeat
   const laid = laidPart(g, k);
   if (!laid) return features;
   const { thicknessMm, sizeMm, areaMm2, bends } = laid.pattern;
-  return { ...features, laid: { features: take(laid.geometry), thicknessMm, sizeMm, areaMm2, bends } };
+  // It is cut from plate, as large as it is laid flat.
+  const stock: Stock = { profile: 'plate', sizes: [thicknessMm], length: sizeMm[0], width: sizeMm[1], thickness: thicknessMm };
+  return { ...features, stock, laid: { features: take(laid.geometry), thicknessMm, sizeMm, areaMm2, bends } };
 }
 
 function take(g: PartGeometry): PartFeatures {

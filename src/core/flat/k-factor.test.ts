@@ -6,6 +6,8 @@ import { assemblyOf, box } from '../testing/shapes.ts';
 import { computeView } from '../views/compute-view.ts';
 import { specOf, specText } from '../views/view-spec.ts';
 import { componentsOf } from '../assembly/components.ts';
+import { listColumnsFor } from '../ledger/list-rows.ts';
+import { listTable } from '../../elements/list/rows.ts';
 import { Scene } from '../../elements/scene.ts';
 import { BLANK_DRAWING } from '../document/records.ts';
 import { chosenK, chosenKs, flatKey, parseK, readFlatKey } from './k-factor.ts';
@@ -67,6 +69,16 @@ describe('the K of a bent part', () => {
     };
     expect(extent(doc())).toBeCloseTo(flatLength(0.325), 4);
     expect(extent(doc(typed('0.5')))).toBeCloseTo(flatLength(0.5), 4);
+  });
+  test('decides the size of the plate that the cut list asks for', () => {
+    const rows = (d: DrawingDocument) =>
+      listTable(
+        { type: 'list', id: 'list:1', sheet: 'sheet:1', rows: 'stock', columns: listColumnsFor('iso', 'stock') },
+        new Scene({ document: d, assembly, results: new Map(), features: featuresSource(geometries) }),
+      );
+    const angle = (d: DrawingDocument) => rows(d).find((r) => r.includes('Angle'))!;
+    expect(angle(doc())).toEqual(expect.arrayContaining(['Plate 2', flatLength(0.325).toFixed(1), '60', '2']));
+    expect(angle(doc(typed('0.5')))).toContain(flatLength(0.5).toFixed(1));
   });
   test('names what is measured, and is read from the name again', () => {
     expect(flatKey('abc', undefined)).toBe('abc');

@@ -1,4 +1,4 @@
-import type { ListColumn } from '../document/records.ts';
+import type { ListColumn, ListRecord } from '../document/records.ts';
 import { massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
 
 /** Columns whose cells are counted, weighed or measured, never typed. */
@@ -71,8 +71,9 @@ export const LIST_STYLES = [
   { name: 'Buying', columns: BUYING_COLUMNS },
 ] as const satisfies readonly { readonly name: string; readonly columns: readonly ListColumn[]; readonly rows?: 'stock' }[];
 
-/** Columns of the list of a first drawing. */
-export const listColumnsFor = (standard: 'iso' | 'asme'): readonly ListColumn[] => (standard === 'asme' ? ASME_COLUMNS : DEFAULT_LIST_COLUMNS);
+/** Usual columns: of the list of a first drawing, or of a cut list. */
+export const listColumnsFor = (standard: 'iso' | 'asme', rows?: ListRecord['rows']): readonly ListColumn[] =>
+  rows === 'stock' ? CUT_COLUMNS : standard === 'asme' ? ASME_COLUMNS : DEFAULT_LIST_COLUMNS;
 
 /** Text of a cell that the item alone answers, own columns too. @param quantity of its row */
 export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg', quantity: number = item.quantity): string {

@@ -354,7 +354,7 @@ export class SheetMaker {
     for (const slot of from.slots) {
       switch (slot.want) {
         case 'list': {
-          const columns = slot.like?.columns ?? listColumnsFor(this.options.standard);
+          const columns = slot.like?.columns ?? listColumnsFor(this.options.standard, slot.like?.rows);
           const list: ListRecord = { ...slot.like, columns, type: 'list', id: this.freshId('list', own), sheet: id };
           own[list.id] =
             subject.id === 'whole'

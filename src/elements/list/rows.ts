@@ -112,7 +112,7 @@ function stockRows(rows: readonly ListRow[], scene: Scene, sort: ListRecord['sor
 
 function stockOfItem(item: Item, scene: Scene): Stock | undefined {
   const [first] = item.components;
-  return first === undefined || item.part.startsWith('group:') ? undefined : scene.features(first)?.stock;
+  return first === undefined || item.part.startsWith('group:') ? undefined : scene.flatOf(first)?.stock;
 }
 
 /** Sizes that are measured on the part, mm or mm². */
