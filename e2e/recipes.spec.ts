@@ -122,3 +122,27 @@ test('a recipe is changed in its sheets, conditions and slots; what it would mak
   }
   expect(broken).toEqual([]);
 });
+
+test('a bent part: its flat pattern is dimensioned beside its table of bends, follows a K that is typed, and is taken away 1:1', async ({ page }) => {
+  const broken = errorsOn(page);
+  page.setDefaultTimeout(20_000);
+  await page.goto('/');
+  await page.getByLabel('Recipe').selectOption('Bent plates');
+  await dropFile(page, 'gb-7.step', readFileSync('demo/gb-7.step'));
+  await drawnJob(page);
+  await page.getByRole('button', { name: 'Sheet 4: Bent plate: Angle, shelf' }).click();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-role=table]')).toContainText('Inner radius');
+  // Legs of 84 and 34, a bend of R3 in plate of 3: by hand, K 0.325 by DIN 6935.
+  const length = (k: number) => String(Math.round((84 + 34 + (Math.PI / 2) * (3 + 3 * k)) * 100) / 100);
+  const dimensions = sheet.locator('[data-role=dimension]');
+  await expect(dimensions.filter({ hasText: length(0.325) })).toHaveCount(1, { timeout: 30_000 });
+  await page.locator('[data-part="Shelf angle"]').click();
+  await page.getByLabel('K, share of the thickness').fill('0.5');
+  await page.keyboard.press('Enter');
+  await expect(dimensions.filter({ hasText: length(0.5) })).toHaveCount(1, { timeout: 30_000 });
+  const file = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'SVG', exact: true }).click();
+  expect(readFileSync(await (await file).path(), 'utf8')).toContain('id="bend-lines"');
+  expect(broken).toEqual([]);
+});
