@@ -91,7 +91,7 @@ export function asmeBlock(part: boolean): BlockRecord {
       cell(0, 4, 2, 1, '', '', SYMBOL),
       cell(2, 4, 1, 1, 'SIZE', '{size}', { heightMm: 5 }),
       cell(3, 4, 1, 1, 'CAGE CODE', '{CAGE code}', { heightMm: 3.5 }),
-      cell(4, 4, 2, 1, 'DWG NO.', '{number}', large(5)),
+      cell(4, 4, 2, 1, 'DRAWING NO.', '{number}', large(5)),
       cell(6, 4, 1, 1, 'REV', '{revision}', { heightMm: 5 }),
       cell(0, 5, 2, 1, 'UNIT', '{unit}'),
       cell(2, 5, 2, 1, 'SCALE', '{scale}'),
@@ -109,7 +109,7 @@ export function asmeContinuation(): BlockRecord {
     [
       cell(0, 0, 1, 1, 'SIZE', '{size}', { heightMm: 3.5 }),
       cell(1, 0, 1, 1, 'CAGE CODE', '{CAGE code}', { heightMm: 3.5 }),
-      cell(2, 0, 1, 1, 'DWG NO.', '{number}', { heightMm: 5 }),
+      cell(2, 0, 1, 1, 'DRAWING NO.', '{number}', { heightMm: 5 }),
       cell(3, 0, 1, 1, 'REV', '{revision}', { heightMm: 5 }),
       cell(0, 1, 2, 1, 'SCALE', '{scale}'),
       cell(2, 1, 1, 1, '', ''),

@@ -128,41 +128,6 @@
 </Dialog>
 
 <style>
-  .both {
-    display: grid;
-    grid-template-columns: 290px 1fr;
-    gap: 1.2rem;
-    min-height: 0;
-  }
-  .list {
-    display: flex;
-    flex-direction: column;
-    gap: 0.8rem;
-    min-height: 0;
-    overflow: auto;
-  }
-  .list ul button {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 0.6rem;
-    width: 100%;
-    padding: 0.4rem 0.6rem;
-    border-radius: 8px;
-    text-align: left;
-    cursor: pointer;
-  }
-  .list ul button b {
-    font-weight: 500;
-  }
-  .list ul button.chosen {
-    background: var(--teal-soft);
-  }
-  .files {
-    display: flex;
-    gap: 0.4rem;
-    flex-wrap: wrap;
-  }
   .shown {
     display: flex;
     flex-direction: column;
@@ -206,11 +171,5 @@
     overflow: hidden;
     text-overflow: ellipsis;
     font-size: 0.92rem;
-  }
-  footer {
-    display: flex;
-    justify-content: flex-end;
-    align-items: center;
-    gap: 0.6rem;
   }
 </style>

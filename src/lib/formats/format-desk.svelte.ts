@@ -9,6 +9,7 @@ import { composeSheet } from '$elements/compose';
 import { call } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
+import { readJsonFile } from '../shared/read-json-file';
 
 export interface ListedFormat {
   readonly name: string;
@@ -183,12 +184,7 @@ export class FormatDesk {
   async readIn(file: File | undefined): Promise<void> {
     if (!file) return;
     await this.saying(async () => {
-      let body: unknown;
-      try {
-        body = JSON.parse(await file.text());
-      } catch {
-        throw new Error(`${file.name} is no sheet format: it is not JSON.`);
-      }
+      const body = await readJsonFile(file, 'sheet format');
       const kept = await call<ListedFormat>('/api/formats', { method: 'POST', body });
       this.kept = await call<ListedFormat[]>('/api/formats');
       await this.choose(kept.name);

@@ -114,46 +114,11 @@
 </Dialog>
 
 <style>
-  .both {
-    display: grid;
-    grid-template-columns: 290px 1fr;
-    gap: 1.2rem;
-    min-height: 0;
-  }
-  .list {
-    display: flex;
-    flex-direction: column;
-    gap: 0.8rem;
-    min-height: 0;
-    overflow: auto;
-  }
-  .list ul button {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    gap: 0.6rem;
-    width: 100%;
-    padding: 0.45rem 0.6rem;
-    border-radius: 8px;
-    text-align: left;
-    cursor: pointer;
-  }
-  .list ul button b {
-    font-weight: 500;
-  }
-  .list ul button.chosen {
-    background: var(--teal-soft);
-  }
   .keep {
     display: grid;
     gap: 0.35rem;
     padding-top: 0.7rem;
     border-top: 1px solid var(--line);
-  }
-  .files {
-    display: flex;
-    gap: 0.4rem;
-    flex-wrap: wrap;
   }
   .preview {
     min-height: 260px;
@@ -184,11 +149,5 @@
     padding-left: 1.2rem;
     list-style: disc;
     font-size: 0.9rem;
-  }
-  footer {
-    display: flex;
-    justify-content: flex-end;
-    align-items: center;
-    gap: 0.6rem;
   }
 </style>

@@ -4,6 +4,7 @@ import type { SlotReport } from '$core/recipe/sheet-maker';
 import { call } from '../shared/api';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
+import { readJsonFile } from '../shared/read-json-file';
 import { streamed } from '../shared/streamed';
 
 export interface ListedRecipe {
@@ -149,12 +150,7 @@ export class RecipeDesk {
   async readIn(file: File | undefined): Promise<void> {
     if (!file) return;
     await this.saying(async () => {
-      let body: unknown;
-      try {
-        body = JSON.parse(await file.text());
-      } catch {
-        throw new Error(`${file.name} is no recipe: it is not JSON.`);
-      }
+      const body = await readJsonFile(file, 'recipe');
       const kept = await call<ListedRecipe>('/api/recipes', { method: 'POST', body });
       this.chosen = kept.name;
       await this.load();
