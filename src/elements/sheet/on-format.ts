@@ -6,7 +6,7 @@ import type { Scene } from '../scene.ts';
 import { anchoredOn, shownOn } from './anchored-on.ts';
 
 /** Marks pictures of what stands on a sheet's format: it is changed there. */
-export const ON_FORMAT = 'format/';
+const ON_FORMAT = 'format/';
 
 /** Pictures of what stands on the format of a sheet. */
 export const drawFormat = (scene: Scene, sheet: SheetRecord): Drawn[] =>

@@ -1,6 +1,7 @@
 import { without } from '$core/base/without';
 import { applyFormat, formatFrom, formatRecords, laidOn } from '$core/format/apply';
-import { sheetFormat, type SheetFormat } from '$core/format/record';
+import { writeFormat } from '$core/format/file';
+import type { SheetFormat } from '$core/format/record';
 import { usualSheetFormat } from '$core/format/shipped';
 import { paperByName } from '$core/sheet/paper';
 import type { DisplayList, Drawn } from '$core/picture/display-list';
@@ -194,7 +195,7 @@ export class FormatDesk {
   /** The chosen one as a file. */
   giveOut(): void {
     if (!this.body) return;
-    const url = URL.createObjectURL(new Blob([`${JSON.stringify(sheetFormat.parse(this.body), null, 2)}\n`], { type: 'application/json' }));
+    const url = URL.createObjectURL(new Blob([writeFormat(this.body)], { type: 'application/json' }));
     const link = document.createElement('a');
     [link.href, link.download] = [url, `${this.chosen}.json`];
     link.click();

@@ -1,12 +1,10 @@
 import { applyFormat } from '../../../core/format/apply';
 import { shippedFormat } from '../../../core/format/shipped';
 import { PLAIN_VIEW, type SheetRecord, type ViewRecord } from '../../../core/document/records';
-import { applySteps } from '../../../core/document/steps';
 import { rectOf, type Rect } from '../../../core/base/rect';
 import { namedFrame, type ViewFrame } from '../../../core/outline/directions';
 import { paperByName, scalesFor, sheetGeometry } from '../../../core/sheet/paper';
 import type { Drawing } from '$lib/shared/drawing.svelte';
-import { addSheet, reorderSheet } from '../sheets';
 import { viewRect } from '../../view/draw';
 
 /** Room for the picture over the words, as shares of the frame. */
@@ -19,23 +17,12 @@ export function addTitlePage(drawing: Drawing): void {
   if (!first) return;
   const body = shippedFormat(`${scene.drawing.standard === 'iso' ? 'ISO' : 'ASME'} title page`)!;
   const id = drawing.freshId('sheet');
-  const like: Omit<SheetRecord, 'type' | 'id' | 'order'> = { name: 'Title page', size: body.size, landscape: body.landscape };
-  const added = addSheet(scene, id, first.id, like);
-  const done = applySteps(scene.document, added);
-  if (!done.ok) return;
-  const withSheet = scene.with(done.document);
-  const fresh = (base: string) => drawing.freshId(base);
   const known = scene.formats.find((f) => f.name === body.name);
-  const on = known ? { steps: [], id: known.id } : applyFormat(withSheet, { body }, [], fresh);
-  const sheet = withSheet.one('sheet', id)!;
-  const view = pictorial(drawing, id, sheetGeometry(paperByName(body.size)!, body.landscape, body.form).frame);
-  drawing.edit('Title page', [
-    ...added.filter((s) => !(s.op === 'put' && s.record.id === id)),
-    ...on.steps,
-    ...reorderSheet(withSheet, id, 0).filter((s) => s.op === 'put' && s.record.id !== id),
-    { op: 'put', record: { ...sheet, format: on.id, order: 0 } },
-    { op: 'put', record: view },
-  ]);
+  const on = known ? { steps: [], id: known.id } : applyFormat(scene, { body }, [], (base) => drawing.freshId(base));
+  const { size, landscape } = body;
+  const sheet: SheetRecord = { type: 'sheet', id, order: first.order - 1, name: 'Title page', size, landscape, format: on.id };
+  const view = pictorial(drawing, id, sheetGeometry(paperByName(size)!, landscape, body.form).frame);
+  drawing.edit('Title page', [...on.steps, { op: 'put', record: sheet }, { op: 'put', record: view }]);
   drawing.sheetId = id;
 }
 
