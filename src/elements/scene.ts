@@ -109,15 +109,22 @@ export class Scene {
   }
 
   /** The same drawing with another document. */
-  with(document: DrawingDocument): Scene {
+  with(document: DrawingDocument, results: SceneInput['results'] = this.results): Scene {
     return new Scene({
       document,
       assembly: this.assembly,
-      results: this.results,
+      results,
       ...(this.seen ? { seen: this.seen } : {}),
       ...(this.partFeatures ? { features: this.partFeatures } : {}),
       speller: this.speller,
     });
+  }
+
+  /** With a detail that is not there yet: it shows what its view shows. */
+  withDetail(record: ViewRecord): Scene {
+    const { results } = this;
+    const of = record.detail?.of;
+    return this.with({ ...this.document, [record.id]: record }, { get: (view) => results.get(view === record.id && of ? of : view) });
   }
 
   /** All records of a type, by id. */

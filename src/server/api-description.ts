@@ -7,6 +7,7 @@ import {
   decisionsRequest,
   drawingRequest,
   editRequest,
+  curesRequest,
   explodeRequest,
   issueRequest,
   jobQuery,
@@ -133,6 +134,14 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/section': {
     POST: { says: 'Where a section would best be cut, and what stays whole', gives: 'A plane or the components.', body: sectionRequest },
+  },
+  '/api/jobs/{id}/cures': {
+    POST: {
+      says: 'Ways to show an item that is seen nowhere or badly',
+      gives: 'Directions, sections and spreads with what each shows of it.',
+      body: curesRequest,
+      streamed: true,
+    },
   },
   '/api/jobs/{id}/explode': {
     POST: { says: 'Plans, checks or fits a spread', gives: 'Pulls, what is held, what is passed through.', body: explodeRequest, streamed: true },

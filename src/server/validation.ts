@@ -30,6 +30,8 @@ export const sectionRequest = z.object({
   frame,
   cut: z.object({ normal: vector, d: number, shape: cutShape.optional() }).superRefine(cuttable),
 });
+/** Of which item ways to show it are wanted: the id of its part. */
+export const curesRequest = z.object({ part: z.string().min(1).max(500) });
 const component = z.int().min(0);
 const pulls = z
   .array(

@@ -3,26 +3,14 @@ import type { Scene } from '../../elements/scene.ts';
 import type { Vec2 } from '../base/vector.ts';
 import type { ViewRecord } from '../document/records.ts';
 import { sheetFindings } from '../proof/findings.ts';
-import type { ViewResult } from '../views/compute-view.ts';
 import type { Outline } from '../views/outline.ts';
+import { sightsIn, type Sight } from './sights.ts';
 
 /** An item that is nowhere larger than this on paper is too small to be read, mm (common practice). */
 const SMALL_MM = 3;
-/** So few pixels of a component are a speck, not a sight of it. */
-const LEAST_PIXELS = 6;
 /** A detail encloses so much of its view on paper, mm. */
 const RADIUS_MM = { least: 5, most: 13 } as const;
 const MOST_DETAILS = 2;
-
-interface Sight {
-  readonly item: number;
-  readonly view: ViewRecord;
-  readonly at: Vec2;
-  /** Half of its larger side, model mm. */
-  readonly half: number;
-  /** Its larger side on paper, mm. */
-  readonly size: number;
-}
 
 /**
  * Details of places where items stand together that would be too small to be read, where their sheet has room for them and
@@ -52,36 +40,6 @@ export function smallDetails(scene: Scene, views: readonly ViewRecord[], idOf: (
 }
 
 const marks = (scene: Scene, sheet: string): number => sheetFindings(scene, sheet).filter((f) => f.code === 'OVERLAP' || f.code === 'OUTSIDE_FRAME').length;
-
-/** What a view shows of each item, by its item map: the largest piece of each. */
-function sightsIn(scene: Scene, view: ViewRecord, result: ViewResult): Sight[] {
-  const { window: w, component } = result.map;
-  const boxes = new Map<number, [number, number, number, number, number]>();
-  for (let j = 0; j < w.height; j++)
-    for (let i = 0; i < w.width; i++) {
-      const c = component[j * w.width + i]!;
-      if (c < 0) continue;
-      const b = boxes.get(c);
-      if (!b) boxes.set(c, [i, j, i, j, 1]);
-      else {
-        b[0] = Math.min(b[0], i);
-        b[2] = Math.max(b[2], i);
-        b[3] = j;
-        b[4]++;
-      }
-    }
-  const index = new Map(scene.items.map((item, i) => [item, i]));
-  const out = new Map<number, Sight>();
-  for (const [c, [x0, y0, x1, y1, pixels]] of boxes) {
-    const item = scene.itemOf(c);
-    if (!item || pixels < LEAST_PIXELS) continue;
-    const side = Math.max(x1 - x0 + 1, y1 - y0 + 1) * w.pixelMm;
-    const at: Vec2 = [w.minX + ((x0 + x1 + 1) / 2) * w.pixelMm, w.maxY - ((y0 + y1 + 1) / 2) * w.pixelMm];
-    const sight: Sight = { item: index.get(item)!, view, at, half: side / 2, size: side * view.scale };
-    if (sight.size > (out.get(sight.item)?.size ?? 0)) out.set(sight.item, sight);
-  }
-  return [...out.values()];
-}
 
 /** The circle on one view that encloses most of the sights. */
 function bestCircle(sights: readonly Sight[]): { readonly view: ViewRecord; readonly covers: readonly Sight[]; readonly outline: Outline } | undefined {

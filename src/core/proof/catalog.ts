@@ -13,6 +13,7 @@ const PRACTICE = 'common practice';
 export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   BENCH_REMARK: { title: 'Remarks from the bench are answered', basis: PRACTICE },
   SEEN_NOWHERE: { title: 'Every item can be seen in a view', basis: PRACTICE },
+  SEEN_BADLY: { title: 'Every item is large enough somewhere', basis: PRACTICE },
   NOT_IDENTIFIED: { title: 'Every item has a balloon', basis: 'ISO 6433' },
   IDENTIFIED_TWICE: { title: 'An item has one balloon in a view', basis: 'ISO 6433' },
   NO_LIST: { title: 'Numbers have a parts list', basis: 'ISO 7573' },

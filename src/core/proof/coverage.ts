@@ -5,6 +5,9 @@ import type { Item } from '../ledger/items.ts';
 /** Least visible area that counts as seen, mm² on paper. */
 export const SEEN_MM2 = 1;
 
+/** Less than this is hard to make out, mm² on paper (common practice: nothing wanted is smaller than 2 mm either way). */
+export const BADLY_MM2 = 4;
+
 export type Mark = 'not seen' | 'seen' | 'identified';
 const MARKS: readonly Mark[] = ['not seen', 'seen', 'identified'];
 

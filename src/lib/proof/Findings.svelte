@@ -4,9 +4,10 @@
   import Fold from '$lib/kit/Fold.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { openSheetAt } from '$lib/shared/go';
+  import type { Cures } from './cures.svelte';
   import type { Desk, ProvedFinding } from './desk.svelte';
 
-  const { drawing, desk }: { drawing: Drawing; desk: Desk } = $props();
+  const { drawing, desk, cures }: { drawing: Drawing; desk: Desk; cures: Cures } = $props();
   /** So many are listed at once. */
   const FEW = 60;
   let all = $state(false);
@@ -47,6 +48,8 @@
         <p class="q-row">
           {#if f.code === 'BENCH_REMARK'}<a class="q-button main" href="/jobs/{drawing.id}/issue">Answer it</a>{/if}
           {#if f.fix}<button class="q-button main" onclick={() => desk.fix(f)}>{f.fix}</button>{/if}
+          {#if f.code === 'SEEN_NOWHERE' || f.code === 'SEEN_BADLY'}<button class="q-button" onclick={() => void cures.look(f.about[0]!)}>Other ways</button
+            >{/if}
           <button class="q-button" onclick={() => show(f)}>Show it</button>
           <button class="q-button" onclick={() => (desk.accepting = !desk.accepting)} aria-expanded={desk.accepting}>Leave it so</button>
         </p>

@@ -16,8 +16,10 @@
     /** Numbers of items that are looked at. */
     lit: readonly number[];
     onpress: (view: ViewRecord, part: string) => void;
+    /** An item's name is pressed. */
+    onitem: (part: string) => void;
   }
-  const { drawing, lit, onpress }: Props = $props();
+  const { drawing, lit, onpress, onitem }: Props = $props();
 
   const ROW_PX = 23;
   const HEAD_PX = 30;
@@ -37,6 +39,12 @@
     if (!target) return;
     const made = init(target);
     made.on('click', (e) => {
+      const { componentType, dataIndex } = e as unknown as { componentType: string; dataIndex?: number };
+      if (componentType === 'yAxis') {
+        const named = rows[dataIndex ?? -1];
+        if (named) onitem(named.item.part);
+        return;
+      }
       const [x, y] = (e as unknown as { value?: [number, number] }).value ?? [-1, -1];
       const [view, row] = [ordered[x], rows[y]];
       if (view && row) onpress(view, row.item.part);
@@ -98,6 +106,7 @@
         yAxis: {
           type: 'category',
           inverse: true,
+          triggerEvent: true,
           data: rows.map((r) => `${r.item.number}  ${short(r.item.values.description.text, 26)}`),
           axisTick: { show: false },
           axisLine: { show: false },
@@ -148,7 +157,7 @@
 </script>
 
 <h2>Where each item can be seen, and where it is identified</h2>
-<p class="sub">Visible area on paper, mm². A frame marks the balloon. Press a cell to open its view.</p>
+<p class="sub">Visible area on paper, mm². A frame marks the balloon. Press a cell to open its view, a name for ways to show the item better.</p>
 <div class="map" style:height="{HEAD_PX + 4 + shownRows * ROW_PX}px" bind:this={target} data-testid="coverage"></div>
 
 <style>

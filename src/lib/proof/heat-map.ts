@@ -1,5 +1,5 @@
 import type { Item } from '$core/ledger/items';
-import { SEEN_MM2, type CoverageCell } from '$core/proof/coverage';
+import { BADLY_MM2, SEEN_MM2, type CoverageCell } from '$core/proof/coverage';
 
 export interface HeatRow {
   readonly item: Item;
@@ -8,7 +8,7 @@ export interface HeatRow {
   readonly balloons: number;
 }
 
-/** Items with those first that are hard to find: seen nowhere, then without a balloon, then by number. */
+/** Items with those first that are hard to find: seen nowhere, then badly, then without a balloon, then by number. */
 export function heatRows(items: readonly Item[], cells: readonly CoverageCell[]): HeatRow[] {
   const most = new Map<number, number>();
   const balloons = new Map<number, number>();
@@ -17,7 +17,7 @@ export function heatRows(items: readonly Item[], cells: readonly CoverageCell[])
     if (c.balloon) balloons.set(c.item, (balloons.get(c.item) ?? 0) + 1);
   }
   const rows = items.map((item): HeatRow => ({ item, most: most.get(item.number) ?? 0, balloons: balloons.get(item.number) ?? 0 }));
-  const rank = (r: HeatRow) => (r.most < SEEN_MM2 ? 0 : r.balloons === 0 ? 1 : 2);
+  const rank = (r: HeatRow) => (r.most < SEEN_MM2 ? 0 : r.most < BADLY_MM2 ? 1 : r.balloons === 0 ? 2 : 3);
   return rows.sort((a, b) => rank(a) - rank(b) || a.item.number - b.item.number);
 }
 

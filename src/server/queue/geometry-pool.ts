@@ -9,6 +9,7 @@ import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
 import type { GuideWords } from '../../core/guide/guide.ts';
+import type { ShownCure } from '../../core/proof/cures.ts';
 import type { Difference } from '../../core/revision/compare-drawings.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {
@@ -23,6 +24,7 @@ import type {
   FeaturesTask,
   GeometryTask,
   DifferenceTask,
+  CuresTask,
   GroupPictureTask,
   GuideTask,
   IssueMade,
@@ -102,6 +104,7 @@ async function compute<T>(
     | DraftTask
     | SectionTask
     | ExplodeTask
+    | CuresTask
     | SpreadFileTask
     | FlatFileTask
     | CompareTask
@@ -151,6 +154,10 @@ export const runSection = (task: SectionTask, source: GeometrySource): Promise<S
 /** @throws QuarryError CANCELLED */
 export const runExplode = (task: ExplodeTask, source: GeometrySource, signal: AbortSignal, tell: (message: Interim) => void): Promise<ExplodeAnswer> =>
   compute(task, source, signal, [], tell);
+
+/** @throws QuarryError CANCELLED, NOT_FOUND */
+export const runCures = (task: CuresTask, source: GeometrySource, signal: AbortSignal, onProgress: (share: number) => void): Promise<ShownCure[]> =>
+  compute(task, source, signal, [], (told) => 'progress' in told && onProgress(told.progress));
 
 export const runFlatFile = (task: FlatFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);
 export const runSpreadFile = (task: SpreadFileTask, source: GeometrySource): Promise<Uint8Array> => compute(task, source, undefined, []);

@@ -118,6 +118,14 @@ export interface SectionProposal {
   readonly depths: readonly number[];
 }
 
+/** Ways to show an item that is seen nowhere or badly. */
+export interface CuresTask {
+  readonly type: 'cures';
+  readonly assembly: Assembly;
+  readonly document: DrawingDocument;
+  readonly part: string;
+}
+
 /** Checks, plans or fits an exploded view. */
 export interface ExplodeTask {
   readonly type: 'explode';
@@ -270,6 +278,7 @@ export type GeometryTask =
   | (ViewTask & Computing)
   | (SectionTask & Computing)
   | (ExplodeTask & Computing)
+  | (CuresTask & Computing)
   | (SpreadFileTask & Computing)
   | (FlatFileTask & Computing)
   | ReadTask

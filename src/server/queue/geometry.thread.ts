@@ -17,6 +17,7 @@ import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
 import { applyRecipe } from '../../core/recipe/apply.ts';
 import { SHIPPED } from '../../core/recipe/shipped.ts';
 import { itemsOf, numberText, type Item } from '../../core/ledger/items.ts';
+import { searchCures, type ShownCure } from '../../core/proof/cures.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';
@@ -83,6 +84,12 @@ const TASKS: { readonly [T in GeometryTask['type']]: (task: Of<T>) => unknown } 
   view: withModel((task: Of<'view'>, geometries) => view(task, geometries, cancelBy(task.stop))),
   section: withModel((task: Of<'section'>, geometries) => section(task, geometries)),
   explode: exploded,
+  cures: withModel((task: Of<'cures'>, geometries) =>
+    searchCures(task.assembly, geometries, task.document, task.part, cancelBy(task.stop), progressTo(task.geometry)).map((c): ShownCure => ({
+      ...c,
+      picture: `data:image/png;base64,${Buffer.from(c.picture).toString('base64')}`,
+    })),
+  ),
   'flat-file': withModel((task: Of<'flat-file'>, geometries) => flatFile(task, geometries)),
   'spread-file': withModel((task: Of<'spread-file'>, geometries) => spreadFile(task, geometries)),
   read: (task) => read(task, cancelBy(task.stop)),

@@ -14,7 +14,8 @@ import { loadGeometries } from './geometries.ts';
 import type { StoredResult } from '../stored-result.ts';
 import { keyOfText } from '../view-key.ts';
 import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
-import { runExplode, runSection, runView } from '../queue/geometry-pool.ts';
+import type { ShownCure } from '../../core/proof/cures.ts';
+import { runCures, runExplode, runSection, runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {
   readonly view: ViewRecord;
@@ -96,6 +97,12 @@ async function compute(assembly: Assembly, { spec, key }: KeyedView, onProgress?
 export async function proposeSection(jobId: string, request: { frame: ViewFrame; cut: Cut }): Promise<SectionProposal> {
   const { assembly } = await loadDrawing(jobId);
   return runSection({ type: 'section', assembly, ...request }, loadGeometries);
+}
+
+/** Ways to show an item that is seen nowhere or badly. @throws QuarryError NOT_FOUND, CANCELLED */
+export async function findCures(jobId: string, part: string, signal: AbortSignal, onProgress: (share: number) => void): Promise<ShownCure[]> {
+  const { assembly, document } = await loadDrawing(jobId);
+  return runCures({ type: 'cures', assembly, document, part }, loadGeometries, signal, onProgress);
 }
 
 /** Computes something of an exploded view of the job's model. @throws QuarryError NOT_FOUND, BAD_REQUEST, CANCELLED */

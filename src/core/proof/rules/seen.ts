@@ -1,12 +1,12 @@
-import { canBeCut, sectionThrough } from '../cure.ts';
-import { coverageOf, SEEN_MM2 } from '../coverage.ts';
+import { canBeCut, detailOf, sectionThrough } from '../cure.ts';
+import { BADLY_MM2, coverageOf, SEEN_MM2 } from '../coverage.ts';
 import { isModelled, PROPERTY_TITLES, numberText } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
 /** Each item can be seen, is pointed at, and has what the list asks for. */
 export const seen: Rule = {
-  codes: ['SEEN_NOWHERE', 'LIST_GAP'],
+  codes: ['SEEN_NOWHERE', 'SEEN_BADLY', 'LIST_GAP'],
 
   whole(scene) {
     const out: Finding[] = [];
@@ -28,6 +28,15 @@ export const seen: Rule = {
           about,
           text: `${name} can be seen in no view (at most ${area.toFixed(1)} mm² on paper). Add a view or a cut that shows it.`,
           ...(canBeCut(scene, i.part) ? { fix: 'Cut a section through it' } : {}),
+        });
+      else if (area < BADLY_MM2)
+        out.push({
+          ...base,
+          code: 'SEEN_BADLY',
+          severity: 'look',
+          about,
+          text: `${name} is hardly seen: at most ${area.toFixed(1)} mm² on paper.`,
+          fix: 'Add a detail around it',
         });
       if (coverage.best(index) !== 'identified')
         out.push({
@@ -51,5 +60,9 @@ export const seen: Rule = {
     return out;
   },
 
-  fix: (f, scene, freshId) => (f.code === 'SEEN_NOWHERE' ? sectionThrough(scene, f.about[0]!, freshId) : []),
+  fix(f, scene, freshId) {
+    if (f.code === 'SEEN_NOWHERE') return sectionThrough(scene, f.about[0]!, freshId);
+    const detail = f.code === 'SEEN_BADLY' ? detailOf(scene, f.about[0]!, freshId('view:detail')) : undefined;
+    return detail ? [{ op: 'put', record: detail.record }] : [];
+  },
 };
