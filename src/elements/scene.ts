@@ -23,6 +23,7 @@ import type { PartFeatures } from '../core/features/part-features.ts';
 import { chosenK, flatKey } from '../core/flat/k-factor.ts';
 import { placesInView } from '../core/features/in-view.ts';
 import { threadsOf, type Thread } from '../core/thread/threads-of.ts';
+import type { Hit } from '../core/explode/way-out.ts';
 import type { Placement } from '../core/base/placement.ts';
 import { specified } from '../core/views/view-spec.ts';
 import { partOfView } from '../core/views/part-of-view.ts';
@@ -39,8 +40,15 @@ export interface SceneInput {
   readonly seen?: { get(view: string): ArrayLike<number> | undefined };
   /** What is measured on parts, by geometry key, as far as it is at hand. */
   readonly features?: { get(geometry: string): PartFeatures | undefined };
+  /** What pulls of spreads pass through, by spread, as far as it was checked. */
+  readonly hits?: SpreadHits | undefined;
   /** Is a word spelt right? Absent: spelling is not checked. */
   readonly speller?: ((word: string) => boolean) | undefined;
+}
+
+/** By id of the spread; pulls are counted as they are made, components by index. */
+export interface SpreadHits {
+  get(spread: string): readonly Pick<Hit, 'pull' | 'component' | 'through'>[] | undefined;
 }
 
 /** A drawing at one moment, indexed: by type, sheet, view and path. Built once per version of the document. */
@@ -60,6 +68,7 @@ export class Scene {
   /** Where features of parts come from: another object once more are at hand. */
   readonly partFeatures: SceneInput['features'];
   readonly speller: SceneInput['speller'];
+  readonly hits: SceneInput['hits'];
   private readonly places = new Map<string, readonly Placement[]>();
   private readonly byType = new Map<string, DrawingDocumentRecord[]>();
   private readonly homes = new Map<string, DrawingDocumentRecord[]>();
@@ -73,13 +82,14 @@ export class Scene {
   private readonly itemByComponent: readonly (Item | undefined)[];
   private known: { readonly families?: readonly MaterialFamily[] } = {};
 
-  constructor({ document, assembly, results, seen, features, speller }: SceneInput) {
+  constructor({ document, assembly, results, seen, features, speller, hits }: SceneInput) {
     this.document = document;
     this.assembly = assembly;
     this.results = results;
     this.seen = seen;
     this.partFeatures = features;
     this.speller = speller;
+    this.hits = hits;
     this.components = componentsOf(assembly);
     this.drawing = drawingOf(document);
     this.ledger = ledgerOf(document);
@@ -117,6 +127,7 @@ export class Scene {
       ...(this.seen ? { seen: this.seen } : {}),
       ...(this.partFeatures ? { features: this.partFeatures } : {}),
       speller: this.speller,
+      hits: this.hits,
     });
   }
 

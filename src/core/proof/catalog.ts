@@ -55,6 +55,7 @@ export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   CUT_LENGTHWISE: { title: 'Shafts and fasteners stay whole', basis: 'ISO 128-3' },
   HATCH_ALIKE: { title: 'Touching parts are hatched differently', basis: 'ISO 128-50' },
   HELD_TOGETHER: { title: 'What is held inside is shown', basis: PRACTICE },
+  PASSES_THROUGH: { title: 'Exploded parts pass through nothing', basis: PRACTICE },
   EXPLODED_TOUCH: { title: 'Exploded parts stand by themselves', basis: PRACTICE },
   LOST_TARGET: { title: 'Dimensions, notes and signs hold on to something', basis: PRACTICE },
   LOST_EDGE: { title: 'Centre marks hold on to something', basis: PRACTICE },

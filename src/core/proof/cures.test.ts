@@ -49,7 +49,9 @@ const front: ViewRecord = {
 };
 const bare = sceneOf(
   Object.fromEntries(
-    Object.entries(drafted.document).filter(([, r]) => r.type === 'sheet' || r.type === 'drawing' || r.type === 'spread').concat([['view:front', front]]),
+    Object.entries(drafted.document)
+      .filter(([, r]) => r.type === 'sheet' || r.type === 'drawing' || r.type === 'spread')
+      .concat([['view:front', front]]),
   ) as DrawingDocument,
 );
 const curesOf = (part: string) => searchCures(assembly, geometries, bare.document, part);

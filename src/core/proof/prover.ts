@@ -3,7 +3,7 @@ import type { DrawingDocument, DrawingDocumentRecord } from '../document/records
 import type { PartFeatures } from '../features/part-features.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { inputsOf } from '../../elements/compose.ts';
-import { Scene } from '../../elements/scene.ts';
+import { Scene, type SpreadHits } from '../../elements/scene.ts';
 import { coverageCells, itemsAbout, type CoverageCell } from './coverage.ts';
 import type { Finding } from './finding.ts';
 import type { Speller } from './rules/spelling.ts';
@@ -40,6 +40,8 @@ const remarkFindings = (remarks: readonly OpenRemark[]): Finding[] =>
     text: `From the bench${r.who ? `, ${r.who}` : ''}, on step ${r.step} of ${r.revision}: ${r.text}`,
   }));
 
+export type SpreadHit = NonNullable<ReturnType<SpreadHits['get']>>[number];
+
 /** What is measured on parts, by geometry key. */
 interface FeaturesByKey {
   get(key: string): PartFeatures | undefined;
@@ -51,6 +53,7 @@ export class Prover {
   private readonly results = new Map<string, ViewResult>();
   private features: FeaturesByKey | undefined;
   private speller: Speller | undefined;
+  private hits: ReadonlyMap<string, readonly SpreadHit[]> = new Map();
   private remarks: readonly OpenRemark[] = [];
   private readonly sheets = new Map<string, { readonly inputs: readonly unknown[]; readonly findings: readonly Finding[] }>();
   private readonly assembly: Assembly;
@@ -78,6 +81,11 @@ export class Prover {
     this.remarks = remarks;
   }
 
+  /** What the pulls of a spread pass through, as it stands now. */
+  setHits(spread: string, hits: readonly SpreadHit[]): void {
+    this.hits = new Map([...this.hits, [spread, hits]]);
+  }
+
   setSpeller(speller: Speller): void {
     this.speller = speller;
   }
@@ -94,6 +102,7 @@ export class Prover {
       results: this.results,
       ...(this.features ? { features: this.features } : {}),
       speller: this.speller,
+      hits: this.hits,
     });
     const findings = [...judged(remarkFindings(this.remarks), scene), ...wholeFindings(scene), ...scene.sheets.flatMap((s) => this.onSheet(scene, s.id))];
     return {

@@ -1,7 +1,7 @@
 import type { Assembly } from '$core/assembly/assembly';
 import type { DrawingDocument } from '$core/document/records';
 import type { PartFeatures } from '$core/features/part-features';
-import type { OpenRemark, ProofChange } from '$core/proof/prover';
+import type { OpenRemark, ProofChange, SpreadHit } from '$core/proof/prover';
 import type { ViewResult } from '$core/views/compute-view';
 
 /** What the page tells the worker that proves its drawing. */
@@ -9,6 +9,7 @@ export type Told =
   | { readonly kind: 'model'; readonly assembly: Assembly }
   | { readonly kind: 'features'; readonly features: ReadonlyMap<string, PartFeatures> }
   | { readonly kind: 'remarks'; readonly remarks: readonly OpenRemark[] }
+  | { readonly kind: 'hits'; readonly spread: string; readonly hits: readonly SpreadHit[] }
   | { readonly kind: 'result'; readonly view: string; readonly result: ViewResult }
   | { readonly kind: 'change'; readonly change: ProofChange };
 

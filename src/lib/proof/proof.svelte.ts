@@ -4,6 +4,7 @@ import type { ViewResult } from '$core/views/compute-view';
 import { call } from '$lib/shared/api';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { changeBetween, type Told } from './proof-line';
+import { WayChecks } from './way-checks';
 
 /** Remarks that wait for an answer; none where the server cannot be asked. */
 async function openRemarks(job: string): Promise<OpenRemark[]> {
@@ -24,12 +25,12 @@ export class Proof {
     return { must: count('must'), should: count('should'), look: count('look') };
   });
 
-  /** Begins to follow the drawing. Browser only. @returns how to stop */
-  follow(drawing: Drawing): () => void {
+  /** Begins to follow the drawing. Browser only. @param ways the ways of spreads are checked too: work for the server @returns how to stop */
+  follow(drawing: Drawing, { ways = false } = {}): () => void {
     let stop: (() => void) | undefined;
     let over = false;
     void import('./proof.worker?worker').then(({ default: ProofWorker }) => {
-      if (!over) stop = this.begin(drawing, new ProofWorker());
+      if (!over) stop = this.begin(drawing, new ProofWorker(), ways);
     });
     return () => {
       over = true;
@@ -37,7 +38,7 @@ export class Proof {
     };
   }
 
-  private begin(drawing: Drawing, worker: Worker): () => void {
+  private begin(drawing: Drawing, worker: Worker, ways: boolean): () => void {
     const tell = (told: Told) => worker.postMessage(told);
     worker.onmessage = (m: MessageEvent<Proved>) => (this.proved = m.data);
     tell({ kind: 'model', assembly: $state.snapshot(drawing.assembly) as typeof drawing.assembly });
@@ -45,7 +46,11 @@ export class Proof {
     let document: DrawingDocument = {};
     const sent = new Map<string, ViewResult>();
     let features: unknown;
+    const checks = new WayChecks(drawing, (spread, hits) => tell({ kind: 'hits', spread, hits }));
     const stop = $effect.root(() => {
+      $effect(() => {
+        if (ways) checks.follow(drawing.scene.all('spread'));
+      });
       $effect(() => {
         if (drawing.features && drawing.features !== features) {
           features = drawing.features;
@@ -67,6 +72,7 @@ export class Proof {
     });
     return () => {
       stop();
+      checks.stop();
       worker.terminate();
     };
   }

@@ -35,6 +35,7 @@ addEventListener('message', ({ data }: MessageEvent<Told>) => {
     if (speller) prover.setSpeller(speller);
   } else if (data.kind === 'features') prover?.setFeatures(data.features);
   else if (data.kind === 'remarks') prover?.setRemarks(data.remarks);
+  else if (data.kind === 'hits') prover?.setHits(data.spread, data.hits);
   else if (data.kind === 'result') prover?.setResult(data.view, data.result);
   else prover?.change(data.change);
   proveSoon();

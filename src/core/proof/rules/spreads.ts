@@ -14,13 +14,18 @@ const MOST_NAMED = 3;
 
 /** Exploded views: what was moved stands by itself on paper, and what nothing frees is said (common practice). */
 export const spreads: Rule = {
-  codes: ['EXPLODED_TOUCH', 'HELD_TOGETHER'],
+  codes: ['EXPLODED_TOUCH', 'HELD_TOGETHER', 'PASSES_THROUGH'],
 
   sheet(scene, sheet) {
     return scene.viewsOn(sheet).flatMap((v): Finding[] => {
       if (!v.spread || v.off) return [];
       return [...held(scene, v, sheet), ...touching(scene, v, sheet)];
     });
+  },
+
+  whole(scene) {
+    const shown = new Set(scene.all('view').flatMap((v) => (v.spread && !v.off ? [v.spread] : [])));
+    return scene.all('spread').flatMap((s) => (shown.has(s.id) ? passing(scene, s) : []));
   },
 
   fix(f, scene) {
@@ -34,6 +39,35 @@ export const spreads: Rule = {
   },
 };
 
+/** Parts that a spread takes through others: nobody could take them off, or put them on, that way. */
+function passing(scene: Scene, spread: SpreadRecord): Finding[] {
+  // What was drawn away although it is held was chosen so.
+  const chosen = new Set((spread.held ?? []).flatMap((h) => h.components));
+  const through = new Map<number, Set<number>>();
+  for (const h of scene.hits?.get(spread.id) ?? []) through.set(h.component, (through.get(h.component) ?? new Set()).add(h.through));
+  return [...through].flatMap(([c, others]): Finding[] => {
+    const path = scene.components[c]?.path;
+    if (path === undefined) return [];
+    const names = [...others].map((o) => nameOf(scene, scene.components[o]?.path ?? ''));
+    return [
+      {
+        code: 'PASSES_THROUGH',
+        severity: chosen.has(path) ? 'look' : 'should',
+        sheet: null,
+        about: [spread.id, path],
+        text: `${spread.name} takes ${nameOf(scene, path)} through ${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}.`,
+      },
+    ];
+  });
+}
+
+/** Number and description of the item that a component is of. */
+function nameOf(scene: Scene, path: string): string {
+  const c = scene.components.find((x) => x.path === path);
+  const item = c && scene.itemOf(c.index);
+  return item ? `${numberText(item)} ${item.values.description.text}` : (c?.name ?? path);
+}
+
 const spreadOf = (scene: Scene, view: string): SpreadRecord | undefined => {
   const id = scene.one('view', view)?.spread;
   return id ? scene.one('spread', id) : undefined;
@@ -41,11 +75,7 @@ const spreadOf = (scene: Scene, view: string): SpreadRecord | undefined => {
 
 function held(scene: Scene, v: ViewRecord, sheet: string): Finding[] {
   const spread = spreadOf(scene, v.id);
-  const name = (path: string) => {
-    const c = scene.components.find((x) => x.path === path);
-    const item = c && scene.itemOf(c.index);
-    return item ? `${numberText(item)} ${item.values.description.text}` : (c?.name ?? path);
-  };
+  const name = (path: string) => nameOf(scene, path);
   return (spread ? stillHeld(spread) : []).map((h) => ({
     code: 'HELD_TOGETHER',
     severity: 'should',

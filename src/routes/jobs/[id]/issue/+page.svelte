@@ -18,7 +18,7 @@
   const close = untrack(() => drawing.open());
   onMount(() => {
     for (const s of drawing.sheets) drawing.fetchSheet(s.id);
-    const stop = drawing.proof.follow(drawing);
+    const stop = drawing.proof.follow(drawing, { ways: true });
     void desk.load();
     return () => {
       stop();

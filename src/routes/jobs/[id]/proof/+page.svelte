@@ -23,7 +23,7 @@
     mounted = true;
     // A proof is of all sheets.
     for (const s of drawing.sheets) drawing.fetchSheet(s.id);
-    const stop = drawing.proof.follow(drawing);
+    const stop = drawing.proof.follow(drawing, { ways: true });
     return () => {
       stop();
       close();
