@@ -3,7 +3,7 @@ import type { FlatPattern } from '../core/flat/unfold.ts';
 import type { DisplayItem, DisplayList } from '../core/picture/display-list.ts';
 import { line, num, text } from '../core/picture/shapes.ts';
 import { bendWords, MARGIN_MM, outlinePath } from './flat-svg.ts';
-import { writePdf } from './pdf.ts';
+import { writePdf } from './pdf/write.ts';
 
 const CUT_MM = 0.35;
 const BEND_MM = 0.18;

@@ -1,7 +1,7 @@
 import type { Guide } from '../core/guide/guide.ts';
 import { guidePages, type GuideTitle } from '../core/guide/pages.ts';
 import type { StepPicture } from '../core/guide/picture.ts';
-import { writePdf } from './pdf.ts';
+import { writePdf } from './pdf/write.ts';
 
 /** The guide to be printed. @param font the lettering, TrueType */
 export function guideAsPdf(guide: Guide, title: GuideTitle, pictures: ReadonlyMap<number, StepPicture>, font: Uint8Array): Promise<Uint8Array> {

@@ -17,7 +17,7 @@ import type { DisplayList } from '../core/picture/display-list.ts';
 import { emFor, textWidth } from '../core/picture/lettering.ts';
 import { num } from '../core/picture/shapes.ts';
 import { pointsOfPath } from '../core/testing/paths.ts';
-import { writePdf } from './pdf.ts';
+import { writePdf } from './pdf/write.ts';
 import { writeSvg } from './svg.ts';
 import { pdfMarks } from './testing/pdf-marks.ts';
 

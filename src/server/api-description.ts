@@ -9,6 +9,7 @@ import {
   editRequest,
   curesRequest,
   explodeRequest,
+  fileFields,
   issueRequest,
   jobQuery,
   keepRequest,
@@ -120,9 +121,9 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/files/{name}': {
     GET: {
-      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, apart.glb, steps.zip; of a part flat.svg, flat.pdf',
+      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, sheet-N.png, findings.xlsx, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, apart.glb, steps.zip; of a part flat.svg, flat.pdf',
       gives: 'The file.',
-      query: z.object({ list: z.string().optional(), spread: z.string().optional(), part: z.string().optional() }),
+      query: fileFields,
       type: 'application/octet-stream',
     },
   },

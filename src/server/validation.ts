@@ -8,6 +8,9 @@ import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
 import { sheetFormat } from '../core/format/record.ts';
 import { listStyle } from '../elements/list/record.ts';
+import { PRINT_MODES } from '../core/picture/print.ts';
+import { paperByName } from '../core/sheet/paper.ts';
+import { ISSUE_OUTPUTS } from './queue/geometry-tasks.ts';
 import { recipe } from '../core/recipe/record.ts';
 import { sheetSize } from '../elements/sheet/record.ts';
 import { cuttable } from '../elements/view/record.ts';
@@ -94,6 +97,7 @@ export const jobQuery = z.object({
 });
 export const renameRequest = z.object({ title: z.string().trim().min(1).max(300) });
 const said = z.string().max(200);
+const dpi = z.coerce.number().min(36).max(1200).default(200);
 export const issueRequest = z.object({
   version: z.int().min(0),
   kind: z.enum(['issued', 'review']).default('issued'),
@@ -103,12 +107,44 @@ export const issueRequest = z.object({
   checked: said.default(''),
   approved: said.default(''),
   words: z.array(text).max(100).default([]),
-  outputs: z
-    .array(z.enum(['pdf', 'svg', 'list', 'findings', 'json', 'glb', 'guide']))
-    .min(1)
-    .default(['pdf', 'list', 'json']),
+  outputs: z.array(z.enum(ISSUE_OUTPUTS)).min(1).default(['pdf', 'list', 'json']),
   names: z.string().min(1).max(200).default('{number}-{revision}-{what}'),
+  grey: z.boolean().default(false),
+  layers: z.boolean().default(false),
+  dpi,
 });
+const yes = z.enum(['0', '1']).transform((v) => v === '1');
+const paperSize = z.string().transform((name, ctx): readonly [number, number] => {
+  const size = paperByName(name);
+  if (size) return [size.short, size.long];
+  ctx.addIssue({ code: 'custom', message: `“${name}” is no paper: write A4, or its width and height like 210x297.` });
+  return z.NEVER;
+});
+/** How a file of the drawing is wanted. */
+export const fileFields = z.object({
+  spread: z.string().max(500).optional(),
+  list: z.string().max(500).optional(),
+  part: z.string().max(500).optional(),
+  sheets: z
+    .string()
+    .regex(/^\d{1,4}(,\d{1,4})*$/, 'Sheets are numbers with commas, like 1,3.')
+    .transform((s) => s.split(',').map(Number))
+    .optional(),
+  print: z.enum(PRINT_MODES).optional(),
+  paper: paperSize.optional(),
+  bar: yes.optional(),
+  grey: yes.optional(),
+  layers: yes.optional(),
+  dpi: dpi.optional(),
+});
+export const fileQuery = fileFields.transform(({ print, paper, bar, grey, layers, ...rest }) => ({
+  ...rest,
+  how: {
+    ...(print ? { print: { mode: print, ...(paper ? { paper } : {}), ...(bar ? { bar } : {}) } } : {}),
+    ...(grey ? { grey } : {}),
+    ...(layers ? { layers } : {}),
+  },
+}));
 /** `now`, an issue, or a version of the history. */
 const moment = z.string().regex(/^(now|v\d{1,9}|[0-9a-f]{8}-[0-9a-f-]{27})$/);
 export const compareRequest = z.object({ from: moment, to: moment.default('now') });

@@ -8,7 +8,6 @@ import { viewMapOf } from '../../core/views/view-map.ts';
 import { joined } from '../../core/picture/ink.ts';
 import { textWidth } from '../../core/picture/lettering.ts';
 import { arrowHead, circlePath, line, num, text } from '../../core/picture/shapes.ts';
-import { wordOf } from './says.ts';
 
 /** Centre of a balloon and end of its leader on the sheet, paper mm. */
 export function balloonPlace(b: BalloonRecord, view: ViewRecord): { x: number; y: number; tipX: number; tipY: number } {
@@ -37,6 +36,8 @@ const HALF = 0.72;
 export interface Identified {
   readonly component: number | undefined;
   readonly item: Item | undefined;
+  /** What it says of its item, by key. */
+  readonly word: (key: string) => string;
 }
 
 const WAYS: Readonly<Record<'right' | NonNullable<BalloonRecord['stackWay']>, Vec2>> = { right: [1, 0], left: [-1, 0], up: [0, -1], down: [0, 1] };
@@ -62,8 +63,8 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, of: readonly Ide
     [0, 0],
     [0, 0],
   ];
-  of.forEach(({ item }, i) => {
-    const words = `${i === 0 && b.before ? `${b.before} ` : ''}${wordOf(item, b.says ?? 'number')}`;
+  of.forEach(({ word }, i) => {
+    const words = `${i === 0 && b.before ? `${b.before} ` : ''}${word(b.says ?? 'number')}`;
     const [w, h] = halves(b, words, style);
     if (i === 0) first = [w, h];
     else [cx, cy] = [cx + way[0] * (w + last[0]), cy + way[1] * (h + last[1])];
@@ -71,7 +72,7 @@ export function drawBalloon(b: BalloonRecord, view: ViewRecord, of: readonly Ide
     boxes.push({ x: cx - w, y: cy - h, width: 2 * w, height: 2 * h });
     const round = b.shape !== 'none' && b.shape !== 'underline';
     rects.push(...(round ? DISC.map(([kw, kh]) => ({ x: cx - kw * w, y: cy - kh * h, width: 2 * kw * w, height: 2 * kh * h })) : [boxes.at(-1)!]));
-    items.push(...shapeOf(b, cx, cy, w, h, style, sources[i]!), ...wordsIn(b, item, words, cx, cy, style, sources[i]!));
+    items.push(...shapeOf(b, cx, cy, w, h, style, sources[i]!), ...wordsIn(b, word(b.lower ?? 'quantity'), words, cx, cy, style, sources[i]!));
   });
   const led = !b.noLeader && Math.hypot(tipX - x, tipY - y) > Math.min(...first);
   const segments: Segment[] = [];
@@ -131,10 +132,10 @@ function shapeOf(b: BalloonRecord, x: number, y: number, w: number, h: number, s
   }
 }
 
-function wordsIn(b: BalloonRecord, item: Item | undefined, words: string, x: number, y: number, style: SheetStyle, source: Source): DisplayItem[] {
+function wordsIn(b: BalloonRecord, lower: string, words: string, x: number, y: number, style: SheetStyle, source: Source): DisplayItem[] {
   if (b.shape !== 'split') return [text(x, y + style.item / 2, words, style.item, 'middle', source)];
   const size = style.item * HALF;
-  return [text(x, y - 0.7, words, size, 'middle', source), text(x, y + 0.7 + size, wordOf(item, b.lower ?? 'quantity'), size, 'middle', source)];
+  return [text(x, y - 0.7, words, size, 'middle', source), text(x, y + 0.7 + size, lower, size, 'middle', source)];
 }
 
 /** Where the leader leaves: a circle on its rim, towards the tip; words at their nearer end, on their line if they have one. */

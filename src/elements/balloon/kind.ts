@@ -3,6 +3,7 @@ import type { Kind } from '../kind.ts';
 import { balloonPlace, drawBalloon, secondTip } from './draw.ts';
 import { balloonFindings } from './findings.ts';
 import { draggedOnRail } from './rail.ts';
+import { wordOf } from './says.ts';
 import { aimedAt } from './place/aim.ts';
 
 /** A number in a circle with a leader to its component (ISO 6433). */
@@ -14,7 +15,8 @@ export const balloonKind: Kind<BalloonRecord> = {
     const view = scene.one('view', b.view)!;
     const of = [b.component, ...(b.stack ?? [])].map((path) => {
       const component = scene.component(path)?.index;
-      return { component, item: scene.itemOf(component) };
+      const item = scene.itemOf(component);
+      return { component, item, word: (key: string) => wordOf(item, key, scene) };
     });
     return [drawBalloon(b, view, of, scene.page(view.sheet).style)];
   },

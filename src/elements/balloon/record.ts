@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { id, path, paths, point, ref } from '../../core/document/fields.ts';
 
-/** What a balloon can say: the item number, or any of these of its item. */
-export const BALLOON_WORDS = ['number', 'quantity', 'partNumber', 'drawingNumber', 'description', 'material', 'supplierNumber', 'remark'] as const;
+/** What a balloon can say: `number`, or whatever a parts list can have a column of, by its key. */
+const word = z.string().min(1).max(200);
 
 export const balloonRecord = z
   .object({
@@ -21,9 +21,9 @@ export const balloonRecord = z
     /** Absent: a circle. `split`: a circle with a second word in its lower half. */
     shape: z.enum(['hexagon', 'underline', 'none', 'split']).exactOptional(),
     /** Absent: the item number. */
-    says: z.enum(BALLOON_WORDS).exactOptional(),
+    says: word.exactOptional(),
     /** In the lower half; absent: the quantity. */
-    lower: z.enum(BALLOON_WORDS).exactOptional(),
+    lower: word.exactOptional(),
     /** In front of it: `4×`. */
     before: z.string().min(1).max(20).exactOptional(),
     /** Components whose numbers stand with it, one after the other: a bolt with its washer and nut. */

@@ -9,6 +9,7 @@ import { draftAll } from '../../core/testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../../core/testing/shapes.ts';
 import { Scene } from '../scene.ts';
 import { balloonKind } from './kind.ts';
+import { balloonWords, wordOf } from './says.ts';
 import { fastenedWith, stacked } from './stack.ts';
 
 /** A plate on a base, held by a bolt with a washer and a nut about one axis; a pin stands beside. */
@@ -40,6 +41,18 @@ describe('what stands in a balloon (ISO 6433)', () => {
     expect(texts({ ...bolt, says: 'description', before: '4×' })).toEqual(['4× Bolt M8']);
     // What the item does not have is a dash.
     expect(texts({ ...bolt, says: 'drawingNumber' })).toEqual(['–']);
+  });
+  test('whatever a list can have a column of: measured, weighed, the drafter’s own', () => {
+    // A cylinder of 8 × 40 mm is a bar of that length.
+    expect(texts({ ...bolt, says: 'length' })).toEqual(['40']);
+    const ledger = { ...drawn.scene.ledger, own: [{ key: 'own:bin', title: 'Bin', kind: 'text' as const }] };
+    const part = drawn.scene.itemAt(bolt.component)!.part;
+    const property = { type: 'property', id: `property:${part}`, part, values: { 'own:bin': 'C-14' } } as const;
+    const scene = sceneWith([ledger, property].map((record) => ({ op: 'put', record }) as const));
+    expect(balloonWords(scene)).toContainEqual(['own:bin', 'Bin']);
+    const item = scene.itemAt(bolt.component);
+    expect(wordOf(item, 'own:bin', scene)).toBe('C-14');
+    expect(wordOf(undefined, 'own:bin', scene)).toBe('?');
   });
   test('circles keep one size and grow only where a text does not fit', () => {
     const width = (b: BalloonRecord) => draw(b).box[2];

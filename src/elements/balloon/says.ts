@@ -1,26 +1,20 @@
 import type { BalloonRecord } from '../../core/document/records.ts';
 import { numberText, type Item } from '../../core/ledger/items.ts';
+import { LIST_COLUMN_KEYS, LIST_COLUMN_TITLES } from '../../core/ledger/list-rows.ts';
+import { cellOf } from '../list/rows.ts';
 import type { Scene } from '../scene.ts';
 
-type Word = NonNullable<BalloonRecord['says']>;
+/** What a balloon may say, by key: the number, and whatever a list of this drawing can have a column of. */
+export function balloonWords(scene: Scene): (readonly [key: string, name: string])[] {
+  const columns = LIST_COLUMN_KEYS.filter((k) => k !== 'item' && k !== 'level').map((k) => [k, LIST_COLUMN_TITLES[k] ?? k] as const);
+  return [['number', 'Item number'], ...columns, ...scene.ledger.own.map((o) => [o.key, o.title] as const)];
+}
 
-export const WORD_NAMES: Readonly<Record<Word, string>> = {
-  number: 'item number',
-  quantity: 'quantity',
-  partNumber: 'part number',
-  drawingNumber: 'drawing number',
-  description: 'description',
-  material: 'material',
-  supplierNumber: "supplier's number",
-  remark: 'remark',
-};
-
-/** A word of an item as a balloon writes it; `?` of none. */
-export function wordOf(item: Item | undefined, word: Word): string {
+/** A word of an item as a balloon writes it; `?` of none, a dash where it has nothing there. */
+export function wordOf(item: Item | undefined, word: string, scene: Scene): string {
   if (!item) return '?';
   if (word === 'number') return numberText(item);
-  if (word === 'quantity') return item.quantityText ?? String(item.quantity);
-  return item.values[word].text || '–';
+  return cellOf({ item, quantity: item.quantity, level: 0 }, word, scene) || '–';
 }
 
 /** Items that a balloon identifies: that of its component, and those of its stack. */

@@ -25,6 +25,12 @@
 {#each OUTPUTS as [what, name] (what)}
   <label class="check"><input type="checkbox" checked={desk.outputs.includes(what)} onchange={(e) => toggle(what, e.currentTarget.checked)} /> {name}</label>
 {/each}
+<label class="check"><input type="checkbox" bind:checked={desk.grey} /> in grey</label>
+<label class="check"><input type="checkbox" bind:checked={desk.layers} /> PDF with layers that a reader can switch</label>
+{#if desk.outputs.includes('png')}
+  <label class="q-caption" for="{id}-dpi">Pixels per inch of pictures</label>
+  <input id="{id}-dpi" class="q-field" type="number" min="36" max="1200" bind:value={desk.dpi} />
+{/if}
 <label class="q-caption" for="{id}-names">File names</label>
 <input id="{id}-names" class="q-field" bind:value={desk.names} />
 <div class="before" class:bad={counts.must > 0}>

@@ -42,15 +42,27 @@ export interface Moment {
 
 export const OUTPUTS = [
   ['pdf', 'PDF, all sheets'],
+  ['sheets', 'PDF, each sheet'],
+  ['half', 'PDF for half-size print'],
   ['list', 'Parts lists, XLSX and CSV'],
   ['guide', 'Build guide, page and PDF'],
   ['svg', 'SVG, one per sheet'],
+  ['png', 'Pictures of the sheets, PNG'],
   ['glb', 'Exploded model, GLB'],
+  ['steps', 'Picture of each step, SVG'],
+  ['apart', 'Page that plays it apart, HTML'],
   ['json', 'Drawing and model, JSON'],
   ['findings', 'Findings and coverage, XLSX'],
 ] as const;
 
 const REMEMBERED = 'quarry issue';
+interface Remembered {
+  readonly outputs: readonly string[];
+  readonly names: string;
+  readonly grey: boolean;
+  readonly layers: boolean;
+  readonly dpi: number;
+}
 
 /** What is done on the Issue stage: what was issued, what changed since, and the next issue. */
 export class IssueDesk {
@@ -78,16 +90,19 @@ export class IssueDesk {
   words = $state('');
   outputs = $state<string[]>(['pdf', 'list', 'guide', 'json']);
   names = $state('{number}-{revision}-{what}');
-  clouds = $state(true);
+  grey = $state(false);
+  layers = $state(false);
+  dpi = $state(200);
   private stop: AbortController | undefined;
   private readonly drawing: Drawing;
 
   constructor(drawing: Drawing) {
     this.drawing = drawing;
     try {
-      const kept = JSON.parse(localStorage.getItem(REMEMBERED) ?? 'null') as { outputs?: string[]; names?: string } | null;
-      if (kept?.outputs?.length) this.outputs = kept.outputs;
+      const kept = JSON.parse(localStorage.getItem(REMEMBERED) ?? 'null') as Partial<Remembered> | null;
+      if (kept?.outputs?.length) this.outputs = [...kept.outputs];
       if (kept?.names) this.names = kept.names;
+      [this.grey, this.layers, this.dpi] = [kept?.grey ?? false, kept?.layers ?? false, kept?.dpi ?? 200];
     } catch {
       // Another program's words: the usual choice stands.
     }
@@ -168,11 +183,11 @@ export class IssueDesk {
 
   /** Makes the issue. @param kind for review it is marked across every page, and the letter stays free */
   async issue(kind: 'issued' | 'review'): Promise<void> {
-    const { drawing, outputs, names } = this;
+    const { drawing, outputs, names, grey, layers, dpi } = this;
     this.stop = new AbortController();
     this.progress = 0;
     try {
-      localStorage.setItem(REMEMBERED, JSON.stringify({ outputs, names }));
+      localStorage.setItem(REMEMBERED, JSON.stringify({ outputs, names, grey, layers, dpi } satisfies Remembered));
       await streamed<Issue>(
         `/api/jobs/${drawing.id}/issues`,
         {
@@ -189,6 +204,9 @@ export class IssueDesk {
             .filter(Boolean),
           outputs,
           names,
+          grey,
+          layers,
+          dpi,
         },
         this.stop.signal,
         (m) => (this.progress = m.progress),

@@ -22,6 +22,7 @@ export function actionsOf(drawing: Drawing, tools: Tools): Action[] {
     { id: 'redo', label: 'Redo', key: 'Ctrl Shift Z', disabled: !drawing.canRedo, run: () => drawing.redo() },
     { id: 'ledger', label: tools.ledger ? 'Fold the ledger away' : 'Show the ledger', key: '[', run: () => (tools.ledger = !tools.ledger) },
     { id: 'slip', label: tools.slip ? 'Fold the slip away' : 'Show the slip', key: ']', run: () => (tools.slip = !tools.slip) },
+    { id: 'print', label: 'Print and files: size, tiles, grey, pictures', key: 'Ctrl P', run: () => (tools.print = true) },
     { id: 'pdf', label: 'PDF of all sheets', key: 'P', run: download('drawing.pdf') },
     { id: 'csv', label: 'Parts list as CSV', key: 'C', run: download('parts-list.csv') },
     { id: 'formats', label: 'Sheet formats: frame, title block, logo', key: '', run: () => (tools.formats = true) },

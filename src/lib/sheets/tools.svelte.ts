@@ -18,6 +18,8 @@ export class Tools {
   /** The tool in hand. */
   current: Tool = $state.raw(undefined!);
   quickBar = $state(false);
+  /** Print and files are open. */
+  print = $state(false);
   /** The sheet formats are open. */
   formats = $state(false);
   /** The recipes are open. */

@@ -11,6 +11,7 @@ import type { Decision } from '../../core/revision/match.ts';
 import type { TakeOver, TakeOverOptions } from '../../core/revision/take-over.ts';
 import type { DrawingDocument, ModelRecord } from '../../core/document/records.ts';
 import type { Pull } from '../../core/explode/spread.ts';
+import type { SheetFileOptions } from '../../core/picture/print.ts';
 import type { ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/paper.ts';
 import type { ExplodeRequest } from '../../core/explode/requests.ts';
@@ -224,11 +225,18 @@ export interface PackedDrawing {
   readonly features: Packed;
 }
 
+/** What a package may hold: `sheets` are PDFs of single sheets, `half` is the drawing for half-size print, `apart` a page that plays it apart. */
+export const ISSUE_OUTPUTS = ['pdf', 'sheets', 'half', 'svg', 'png', 'list', 'findings', 'json', 'glb', 'steps', 'apart', 'guide'] as const;
+export type IssueOutput = (typeof ISSUE_OUTPUTS)[number];
+
 /** The files of an issue. */
 export interface IssueTask extends PackedDrawing {
   readonly type: 'issue';
-  /** Which files are wanted: `pdf`, `svg`, `list`, `findings`, `json`, `glb`, `guide`. */
-  readonly outputs: readonly string[];
+  /** Which files are wanted. */
+  readonly outputs: readonly IssueOutput[];
+  /** Of sheets as files, and pixels per inch of pictures. */
+  readonly sheets: SheetFileOptions;
+  readonly dpi: number;
   /** Of files, with `{what}` in it. */
   readonly names: string;
   /** What is said of it, and which issue of the job it is. */
@@ -261,7 +269,11 @@ export interface DifferenceTask {
 
 export interface ExportTask {
   readonly type: 'export';
-  readonly kind: 'pdf' | 'svg' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx' | 'items.json' | 'findings.json';
+  readonly kind:
+    'pdf' | 'svg' | 'png' | 'findings.xlsx' | 'parts-list.csv' | 'parts-list.xlsx' | 'properties.csv' | 'properties.xlsx' | 'items.json' | 'findings.json';
+  /** Of sheets. */
+  readonly sheets?: SheetFileOptions;
+  readonly dpi?: number;
   /** Which parts list; absent: the first. */
   readonly list?: string;
   readonly assembly: Assembly;

@@ -46,7 +46,8 @@ import { unfold } from '../../core/flat/unfold.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
 import { stepPictures } from '../../formats/step-pictures.ts';
 import { linesAsSvg } from '../../formats/lines-svg.ts';
-import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
+import { findingsTable } from '../../formats/findings-table.ts';
+import { listAsTable, sheetsAsPdf, sheetsAsPng, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { fromStored, storedForm, type StoredResult } from '../stored-result.ts';
 import { viewKey } from '../view-key.ts';
 import { explode, type Interim } from '../../core/explode/requests.ts';
@@ -347,8 +348,10 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
     return [task.kind === 'parts-list.csv' ? text(writeCsv(table)) : await writeXlsx('Parts list', table)];
   }
   if (task.kind === 'items.json') return [text(JSON.stringify(scene.items.map(itemAsJson)))];
+  if (task.kind === 'findings.xlsx') return [await writeXlsx('Findings', findingsTable(scene))];
   if (task.kind === 'findings.json') return [text(JSON.stringify(findingsOf(scene)))];
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
-  return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font)] : sheetsAsSvg(sheets, results, font).map(text);
+  if (task.kind === 'png') return sheetsAsPng(sheets, results, task.fontFile, task.dpi ?? 150, task.sheets);
+  return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font, task.sheets)] : sheetsAsSvg(sheets, results, font).map(text);
 }

@@ -15,7 +15,6 @@ import { StepPainter, type StepPicture } from '../../core/guide/picture.ts';
 import { buildOrder } from '../../core/guide/steps.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { sceneOf } from '../../core/outline/scene-of.ts';
-import { coverageCells } from '../../core/proof/coverage.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { changeWords, compareDrawings, compareTables, type Difference } from '../../core/revision/compare-drawings.ts';
 import { num } from '../../core/picture/shapes.ts';
@@ -26,11 +25,13 @@ import type { ViewResult } from '../../core/views/compute-view.ts';
 import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
 import { writeCsv } from '../../formats/csv.ts';
-import { listAsTable, sheetsAsPdf, sheetsAsSvg } from '../../formats/drawing-files.ts';
+import { listAsTable, sheetsAsPdf, sheetsAsPng, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { guideAsPdf } from '../../formats/guide-files.ts';
 import { writeGuideHtml } from '../../formats/guide-html.ts';
 import type { PackageFile } from '../../formats/package.ts';
 import { spreadAsGltf } from '../../formats/spread-gltf.ts';
+import { findingsTable } from '../../formats/findings-table.ts';
+import { stepPictures } from '../../formats/step-pictures.ts';
 import { writeXlsx } from '../../formats/tables.ts';
 import { fromStored } from '../stored-result.ts';
 import { applySteps } from '../../core/document/steps.ts';
@@ -86,7 +87,19 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     tell(Math.min(0.95, files.length / Math.max(1, wanted.size)));
   };
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
-  if (wanted.has('pdf')) add('drawing', '.pdf', await sheetsAsPdf(document, sheets, results, font, task.kind === 'review' ? 'FOR REVIEW' : undefined));
+  const how = { ...task.sheets, ...(task.kind === 'review' ? { watermark: 'FOR REVIEW' } : {}) };
+  if (wanted.has('pdf')) add('drawing', '.pdf', await sheetsAsPdf(document, sheets, results, font, how));
+  step();
+  if (wanted.has('sheets'))
+    for (const i of sheets.keys()) add(`sheet-${i + 1}`, '.pdf', await sheetsAsPdf(document, sheets, results, font, { ...how, only: [i] }));
+  if (wanted.has('half')) add('half-size', '.pdf', await sheetsAsPdf(document, sheets, results, font, { ...how, print: { mode: 'half', bar: true } }));
+  step();
+  if (wanted.has('png'))
+    for (const i of sheets.keys()) {
+      const [png] = sheetsAsPng(sheets, results, task.fontFile, task.dpi, { ...task.sheets, only: [i] });
+      add(`sheet-${i + 1}`, '.png', png!);
+      checkCancel(cancel);
+    }
   step();
   if (wanted.has('svg')) sheetsAsSvg(sheets, results, font).forEach((svg, i) => add(`sheet-${i + 1}`, '.svg', text(svg)));
   step();
@@ -105,8 +118,15 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     add('model', '.json', text(modelJson(assembly, scene)));
   }
   step();
-  const pulls = wanted.has('glb') || wanted.has('guide') ? pullsFor(assembly, document, geometries, cancel) : [];
+  const pulls = (['glb', 'steps', 'apart', 'guide'] as const).some((w) => wanted.has(w)) ? pullsFor(assembly, document, geometries, cancel) : [];
   if (wanted.has('glb')) add('apart', '.glb', await spreadAsGltf(assembly, geometries, pulls));
+  step();
+  if (wanted.has('steps'))
+    add(
+      'steps',
+      '.zip',
+      stepPictures(assembly, sceneOf(assembly, geometries), pulls, namedFrame('isometric'), cancel, () => undefined),
+    );
   step();
   if (wanted.has('guide')) {
     const made = makeGuide(scene, geometries, pulls, cancel, (share) => tell(0.4 + 0.5 * share));
@@ -162,28 +182,6 @@ function guideIn(scene: Scene, geometries: Geometries, pulls: readonly Pull[], c
     { ...(record?.language ? { language: record.language } : {}), words: record?.words },
   );
   return { guide, order };
-}
-
-function findingsTable(scene: Scene): string[][] {
-  const sheetOf = (id: string | null) => (id === null ? '' : String(scene.sheets.findIndex((s) => s.id === id) + 1));
-  const cells = coverageCells(scene);
-  return [
-    ['What', 'Severity', 'Sheet', 'Finding', 'Accepted because'],
-    ...findingsOf(scene).map((f) => [f.code, f.severity, sheetOf(f.sheet), f.text, f.accepted?.reason ?? '']),
-    [],
-    ['Item', 'Description', 'View', 'Seen, mm² on paper', 'Share of its outline', 'Balloon'],
-    ...cells.map((c) => {
-      const item = scene.items.find((i) => i.number === c.item)!;
-      return [
-        numberText(item),
-        item.values.description.text,
-        scene.one('view', c.view)?.name ?? '',
-        c.visibleMm2.toFixed(1),
-        c.share.toFixed(2),
-        c.balloon ? 'yes' : '',
-      ];
-    }),
-  ];
 }
 
 /** The model's structure and measures: what a drawing's JSON refers to. */

@@ -6,6 +6,7 @@ import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/r
 import { viewsShowing } from '../../core/explode/edits.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { chosenKs } from '../../core/flat/k-factor.ts';
+import type { SheetFileOptions } from '../../core/picture/print.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile } from '../config.ts';
@@ -26,16 +27,24 @@ export interface ExportedFile {
   readonly data: Uint8Array;
 }
 
+/** What of a file is wanted, and how. */
+export interface FileQuery {
+  readonly spread?: string | undefined;
+  readonly list?: string | undefined;
+  readonly part?: string | undefined;
+  /** Of the PDF: numbers of the sheets that are wanted, from 1. */
+  readonly sheets?: readonly number[] | undefined;
+  readonly how?: Omit<SheetFileOptions, 'only'> | undefined;
+  /** Of pictures: pixels per inch. */
+  readonly dpi?: number | undefined;
+}
+
 /**
- * One of the drawing's files; of a spread `apart.glb` and `steps.zip`, of a bent part or a round tube `flat.svg` and `flat.pdf` besides: `drawing.pdf`, `sheet-N.svg`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb` and `steps.zip`, of a bent part or a round tube `flat.svg` and `flat.pdf` besides: `drawing.pdf`, `sheet-N.svg`, `sheet-N.png`, `findings.xlsx`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
-export async function exportFile(
-  jobId: string,
-  name: string,
-  which: { readonly spread?: string | undefined; readonly list?: string | undefined; readonly part?: string | undefined } = {},
-): Promise<ExportedFile> {
+export async function exportFile(jobId: string, name: string, which: FileQuery = {}): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
   if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, which.spread);
   if (name === 'flat.svg' || name === 'flat.pdf') return flatFile(assembly, document, name, which.part ?? '');
@@ -44,7 +53,7 @@ export async function exportFile(
     const data = new TextEncoder().encode(writeDrawing(document));
     return { name, type: 'application/json', data };
   }
-  const sheet = /^sheet-(\d+)\.svg$/.exec(name);
+  const sheet = /^sheet-(\d+)\.(svg|png)$/.exec(name);
   const kind =
     name === 'drawing.pdf'
       ? 'pdf'
@@ -53,15 +62,16 @@ export async function exportFile(
           name === 'properties.csv' ||
           name === 'properties.xlsx' ||
           name === 'items.json' ||
-          name === 'findings.json'
+          name === 'findings.json' ||
+          name === 'findings.xlsx'
         ? name
         : sheet
-          ? 'svg'
+          ? (sheet[2] as 'svg' | 'png')
           : undefined;
   if (!kind || (sheet && Number(sheet[1]) > sheetsOf(document).length) || (sheet && Number(sheet[1]) < 1))
     throw new QuarryError('NOT_FOUND', { what: `“${name}”` });
   const results: [string, Uint8Array][] = [];
-  const drawn = kind === 'pdf' || kind === 'svg' || kind === 'findings.json';
+  const drawn = kind === 'pdf' || kind === 'svg' || kind === 'png' || kind.startsWith('findings');
   const lists = recordsOf(document, 'list');
   const list = kind.startsWith('parts-list') ? (lists.find((l) => l.id === which.list) ?? lists[0]) : undefined;
   // A list of what one view shows needs that view.
@@ -72,18 +82,33 @@ export async function exportFile(
       results.push([keyed.view.id, (await storedResult(keyed.key))!]);
     }
   const features = drawn || list ? await drawingFeatures(assembly, document) : [];
-  const files = await runExport({ type: 'export', kind, assembly, document, results, features, fontFile: fontFile(), ...(list ? { list: list.id } : {}) });
+  const only = kind === 'png' ? [Number(sheet![1]) - 1] : which.sheets?.map((n) => n - 1);
+  if (only?.some((i) => i < 0 || i >= sheetsOf(document).length)) throw new QuarryError('NOT_FOUND', { what: 'A sheet of the print' });
+  const files = await runExport({
+    type: 'export',
+    kind,
+    assembly,
+    document,
+    results,
+    features,
+    fontFile: fontFile(),
+    sheets: { ...which.how, ...(only ? { only } : {}) },
+    ...(which.dpi === undefined ? {} : { dpi: which.dpi }),
+    ...(list ? { list: list.id } : {}),
+  });
   const type = {
     pdf: 'application/pdf',
     'parts-list.csv': CSV,
     'parts-list.xlsx': XLSX,
     svg: 'image/svg+xml',
+    png: 'image/png',
+    'findings.xlsx': XLSX,
     'properties.csv': CSV,
     'properties.xlsx': XLSX,
     'items.json': 'application/json',
     'findings.json': 'application/json',
   }[kind];
-  return { name, type, data: files[sheet ? Number(sheet[1]) - 1 : 0]! };
+  return { name, type, data: files[kind === 'svg' ? Number(sheet![1]) - 1 : 0]! };
 }
 
 /** @throws QuarryError NOT_FOUND for a part that cannot be laid flat */

@@ -14,7 +14,7 @@ import { getDatabase } from '../database/client.ts';
 import { edit, issue } from '../database/schema.ts';
 import { tell as tellPages } from '../events.ts';
 import { runDifference, runGuide, runIssue } from '../queue/geometry-pool.ts';
-import type { PackedDrawing } from '../queue/geometry-tasks.ts';
+import type { IssueOutput, PackedDrawing } from '../queue/geometry-tasks.ts';
 import type { GuideWords } from '../../core/guide/guide.ts';
 import type { Difference } from '../../core/revision/compare-drawings.ts';
 import { assemblyOf, loadDrawing, presentDocument } from './documents.ts';
@@ -26,7 +26,10 @@ import { computeAndStore, keyedViews, storedResult } from './views.ts';
 export interface IssueRequest extends IssueWords {
   readonly version: number;
   readonly kind: 'issued' | 'review';
-  readonly outputs: readonly string[];
+  readonly outputs: readonly IssueOutput[];
+  readonly grey: boolean;
+  readonly layers: boolean;
+  readonly dpi: number;
   /** Of files: `{number}`, `{revision}`, `{title}` and `{what}` stand for themselves. */
   readonly names: string;
 }
@@ -81,7 +84,18 @@ export async function makeIssue(jobId: string, request: IssueRequest, signal: Ab
   const names = fileNames(request.names, { number: d.number || d.title || 'drawing', revision: request.revision, title: d.title });
   const { revision, date, drawn, checked, approved, words, kind, outputs } = request;
   const { steps, files } = await runIssue(
-    { type: 'issue', ...packed, words: { revision, date, drawn, checked, approved, words }, place, kind, outputs, names, fontFile: fontFile() },
+    {
+      type: 'issue',
+      ...packed,
+      words: { revision, date, drawn, checked, approved, words },
+      place,
+      kind,
+      outputs,
+      names,
+      sheets: { grey: request.grey, layers: request.layers },
+      dpi: request.dpi,
+      fontFile: fontFile(),
+    },
     loadGeometries,
     signal,
     onProgress,

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { BalloonRecord } from '$core/document/records';
-  import { WORD_NAMES } from '$elements/balloon/says';
+  import { balloonWords } from '$elements/balloon/says';
   import { fastenedWith, stacked } from '$elements/balloon/stack';
   import Chips from '$lib/shared/Chips.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -15,6 +15,7 @@
   const item = $derived(drawing.itemOfPath(balloon.component));
   const view = $derived(drawing.document[balloon.view]);
   const id = $props.id();
+  const words = $derived(balloonWords(drawing.scene));
   const fastened = $derived(fastenedWith(balloon, drawing.scene));
   const put = (label: string, record: BalloonRecord) => drawing.edit(label, [{ op: 'put', record }]);
 </script>
@@ -58,10 +59,10 @@
   onchange={(e) =>
     put(
       'What the balloon says',
-      e.currentTarget.value === 'number' ? (without(balloon, 'says') as BalloonRecord) : { ...balloon, says: e.currentTarget.value as 'quantity' },
+      e.currentTarget.value === 'number' ? (without(balloon, 'says') as BalloonRecord) : { ...balloon, says: e.currentTarget.value },
     )}
 >
-  {#each Object.entries(WORD_NAMES) as [word, name] (word)}<option value={word}>{name}</option>{/each}
+  {#each words as [word, name] (word)}<option value={word}>{name}</option>{/each}
 </select>
 {#if balloon.shape === 'split'}
   <label class="q-caption" for="{id}-lower">Under the line</label>
@@ -69,9 +70,9 @@
     id="{id}-lower"
     class="q-field"
     value={balloon.lower ?? 'quantity'}
-    onchange={(e) => put('What the balloon says', { ...balloon, lower: e.currentTarget.value as 'quantity' })}
+    onchange={(e) => put('What the balloon says', { ...balloon, lower: e.currentTarget.value })}
   >
-    {#each Object.entries(WORD_NAMES) as [word, name] (word)}<option value={word}>{name}</option>{/each}
+    {#each words as [word, name] (word)}<option value={word}>{name}</option>{/each}
   </select>
 {/if}
 <TextField

@@ -4,6 +4,7 @@
   import { Drawing } from '$lib/shared/drawing.svelte';
   import FormatBar from '$lib/sheets/FormatBar.svelte';
   import Formats from '$lib/formats/Formats.svelte';
+  import Print from '$lib/print/Print.svelte';
   import Recipes from '$lib/recipes/Recipes.svelte';
   import Ledger from '$lib/sheets/Ledger.svelte';
   import StageFrame from '$lib/shared/StageFrame.svelte';
@@ -37,6 +38,7 @@
 
 <Recipes {drawing} {tools} />
 <Formats {drawing} {tools} />
+<Print {drawing} {tools} />
 {#snippet ledger()}<Ledger {drawing} />{/snippet}
 {#snippet slip()}<Slip {drawing} {tools} />{/snippet}
 <StageFrame
