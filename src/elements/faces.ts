@@ -3,6 +3,7 @@ import { FORMAT_TYPES } from '../core/format/record';
 import { balloonFace } from './balloon/face';
 import { blockFace } from './block/face';
 import { cloudFace } from './cloud/face';
+import { codeFace } from './code/face';
 import { revisionsFace } from './revisions/face';
 import { centreFace } from './centre/face';
 import { dimensionFace } from './dimension/face';
@@ -33,6 +34,7 @@ export const FACES = {
   block: blockFace,
   picture: pictureFace,
   cloud: cloudFace,
+  code: codeFace,
   revisions: revisionsFace,
   sheet: sheetFace,
 } satisfies { readonly [T in ElementType]: Face<RecordOf<T>> };

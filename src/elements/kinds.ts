@@ -2,6 +2,7 @@ import type { DrawingDocumentRecord, RecordOf } from '../core/document/records.t
 import { balloonKind } from './balloon/kind.ts';
 import { blockKind } from './block/kind.ts';
 import { cloudKind } from './cloud/kind.ts';
+import { codeKind } from './code/kind.ts';
 import { revisionsKind } from './revisions/kind.ts';
 import { centreKind } from './centre/kind.ts';
 import { dimensionKind } from './dimension/kind.ts';
@@ -37,6 +38,7 @@ export const KINDS = {
   block: blockKind,
   picture: pictureKind,
   cloud: cloudKind,
+  code: codeKind,
   revisions: revisionsKind,
 } satisfies { readonly [T in ElementType]: Kind<RecordOf<T>> };
 

@@ -2,8 +2,10 @@ import { numberText } from '../core/ledger/items.ts';
 import { toolText, type Guide, type GuideStep } from '../core/guide/guide.ts';
 import { kitOfGuide, PICTURE_ROOM, type GuideTitle } from '../core/guide/pages.ts';
 import { PHRASES } from '../core/guide/phrases.ts';
+import type { PartArt } from '../core/guide/part-art.ts';
 import type { StepPicture } from '../core/guide/picture.ts';
 import { escapeXml as esc, svgItems } from '../core/picture/svg-items.ts';
+import { jsonInPage, modelInPage, type PageModel } from './viewer-page.ts';
 import { GUIDE_SCRIPT, GUIDE_STYLE_SHEET } from './guide-page.ts';
 
 export interface GuideHtmlOptions {
@@ -11,6 +13,10 @@ export interface GuideHtmlOptions {
   readonly pictures: ReadonlyMap<number, StepPicture>;
   /** The lettering of the pictures, TrueType. */
   readonly font: Uint8Array;
+  /** The model, to be turned and played; absent: there are pictures only. */
+  readonly model?: PageModel;
+  /** Small pictures of parts, by id. */
+  readonly parts?: ReadonlyMap<string, PartArt>;
 }
 
 const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength).toString('base64');
@@ -19,7 +25,7 @@ const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset
  * A build guide as one page that needs nothing else: a step at a time, large targets, swipe and arrow keys, light and dark. What
  * is ticked stays ticked in this browser.
  */
-export function writeGuideHtml(guide: Guide, { title, pictures, font }: GuideHtmlOptions): string {
+export function writeGuideHtml(guide: Guide, { title, pictures, font, model, parts }: GuideHtmlOptions): string {
   const p = PHRASES[guide.language];
   const name = [title.number, title.revision].filter(Boolean).join(' ');
   const room = `${PICTURE_ROOM.x} ${PICTURE_ROOM.y} ${PICTURE_ROOM.width} ${PICTURE_ROOM.height}`;
@@ -30,25 +36,34 @@ export function writeGuideHtml(guide: Guide, { title, pictures, font }: GuideHtm
         ? `<svg viewBox="${room}" role="img" aria-label="${esc(s.text)}">${svgItems(picture.items, (key) => (key === picture.image.key ? `data:image/png;base64,${base64(picture.image.png)}` : undefined))}</svg>`
         : '';
       return `<section class="step" id="step-${s.number}" data-unit="${s.unit}" hidden>
-<div class="picture">${svg}</div>
+<div class="picture">${svg}${model ? `<button class="turn" aria-pressed="false">⟳ ${p.turn}</button>` : ''}</div>
 <div class="side"><p class="where">${esc(s.unitName)} · ${p.step.toLowerCase()} ${s.place} ${p.of} ${s.places}</p>
 <h2>${esc(s.text)}</h2>
 ${s.callouts.map((c) => `<p class="callout">${esc(c)}</p>`).join('')}${s.heavy ? `<p class="heavy">${esc(s.heavy)}</p>` : ''}
-${takeOf(guide, s)}${checksOf(guide, s)}</div>
+${takeOf(guide, s, parts)}${checksOf(guide, s)}</div>
 </section>`;
     })
     .join('\n');
   const kit = kitOfGuide(guide)
     .map(
       (k) =>
-        `<tr><td>${esc(numberText(k.item))}</td><td><b>${k.quantity}</b></td><td>${esc(k.item.values.description.text)}</td><td>${esc(numberOf(k))}</td></tr>`,
+        `<tr><td>${esc(numberText(k.item))}</td><td><b>${k.quantity}</b></td><td>${artOf(k, parts)}</td><td>${esc(k.name)}</td><td>${esc(numberOf(k))}</td><td>${esc(k.place)}</td></tr>`,
     )
     .join('');
   const data = {
     count: guide.steps.length,
     key: `guide ${name} ${title.title} ${title.date}`,
     answers: null,
-    words: { remark: p.remark, done: p.done, step: p.step, of: p.of },
+    words: { remark: p.remark, done: p.done, step: p.step, of: p.of, turn: p.turn, play: p.play, part: p.part, name: p.name, serial: p.serial, stop: p.stop },
+    shows: model
+      ? guide.steps.map((s) => ({
+          there: s.there,
+          fresh: s.kind === 'join' ? s.joins : s.adds,
+          pulls: pictures.get(s.number)?.pulls ?? [],
+          toward: pictures.get(s.number)?.frame.toward,
+        }))
+      : [],
+    items: guide.steps.map((s) => s.kit.map((k) => [k.item.part, `${numberText(k.item)}  ${k.name}`])),
   };
   return `<!doctype html>
 <html lang="${guide.language}">
@@ -67,21 +82,29 @@ ${GUIDE_STYLE_SHEET}</style>
 ${steps}
 </main>
 <nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span><button class="next">${p.done} ▶</button></nav>
-<script type="application/json" id="guide">${JSON.stringify(data).replaceAll('<', '\\u003c')}</script>
+<script type="application/json" id="guide">${jsonInPage(data)}</script>
+${model ? modelInPage(model) : ''}
 <script>${GUIDE_SCRIPT}</script>
 </body>
 </html>
 `;
 }
 
-const numberOf = (k: GuideStep['kit'][number]) =>
-  k.item.values.drawingNumber.text || k.item.values.partNumber.text || k.item.values.supplierNumber.text || k.item.values.supplier.text;
+const numberOf = (k: GuideStep['kit'][number]) => k.item.values.drawingNumber.text || k.item.values.partNumber.text || k.item.values.supplierNumber.text;
 
-function takeOf(guide: Guide, s: GuideStep): string {
+/** A small picture of the part, as large as its line. */
+function artOf(k: GuideStep['kit'][number], parts: GuideHtmlOptions['parts']): string {
+  const art = parts?.get(k.item.part);
+  return art
+    ? `<svg class="art" viewBox="0 0 20 14" aria-hidden="true">${svgItems(art.fitted({ x: 0.5, y: 0.5, width: 19, height: 13 }), () => undefined)}</svg>`
+    : '';
+}
+
+function takeOf(guide: Guide, s: GuideStep, parts: GuideHtmlOptions['parts']): string {
   if (!s.kit.length) return '';
   const rows = s.kit.map((k) => {
-    const note = [numberOf(k), k.tool ? toolText(k.tool, guide.language) : ''].filter(Boolean).join(' · ');
-    return `<li><span class="number">${esc(numberText(k.item))}</span><span class="what">${esc(k.item.values.description.text)}${note ? `<small>${esc(note)}</small>` : ''}</span><b>${k.quantity}</b></li>`;
+    const note = [numberOf(k), k.place, k.tool ? toolText(k.tool, guide.language) : ''].filter(Boolean).join(' · ');
+    return `<li><span class="number">${esc(numberText(k.item))}</span>${artOf(k, parts)}<span class="what">${esc(k.name)}${note ? `<small>${esc(note)}</small>` : ''}</span><b>${k.quantity}</b></li>`;
   });
   return `<h3>${PHRASES[guide.language].take}</h3><ul class="take">${rows.join('')}</ul>`;
 }

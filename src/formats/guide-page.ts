@@ -14,6 +14,9 @@ main{min-height:0;position:relative}
 .picture{min-height:0;padding:6px;background:var(--paper)}
 .picture svg{width:100%;height:100%}
 .picture path{fill:none;stroke:#000;stroke-linecap:round;stroke-linejoin:round}
+.picture{position:relative}.art{width:64px;height:44px;flex:none;background:#fffefb;border-radius:6px}.art path{fill:none;stroke:#000;stroke-linecap:round}
+.turn,.play{position:absolute;left:14px;bottom:14px;min-height:48px;padding:0 16px;font:600 17px system-ui;border-radius:10px;border:1px solid var(--line);background:#f6f3eee6;color:#2a2926;cursor:pointer}.play{left:auto;right:14px}
+.solid{position:absolute;inset:0;background:#fffefb;touch-action:none}.solid canvas{position:absolute;inset:0}
 .picture text{font-family:osifont,sans-serif;fill:#000}
 .side{background:var(--panel);border-left:1px solid var(--line);padding:18px 20px;overflow:auto}
 .where{color:var(--mute);margin:0}h2{font-size:24px;line-height:1.2;margin:8px 0 12px}h3{font-size:17px;margin:18px 0 8px}
@@ -31,7 +34,7 @@ nav .next{background:var(--main);border-color:var(--main);color:#fff}nav button:
 nav button:focus-visible{outline:3px solid #12707a;outline-offset:2px}
 .dots{flex:1;text-align:center;letter-spacing:3px;color:var(--mute);overflow:hidden;white-space:nowrap}
 dialog{border:1px solid var(--line);border-radius:12px;background:var(--panel);color:var(--ink);width:min(560px,92vw);padding:20px}
-dialog textarea,dialog input[type=text]{width:100%;font:inherit;padding:10px;border:1px solid var(--line);border-radius:8px;background:var(--paper);color:var(--ink)}
+dialog select,dialog textarea,dialog input[type=text]{width:100%;font:inherit;padding:10px;border:1px solid var(--line);border-radius:8px;background:var(--paper);color:var(--ink)}
 dialog p{display:flex;gap:10px;justify-content:flex-end}dialog button{min-height:48px;padding:0 18px;font:600 17px system-ui;border-radius:8px;border:1px solid var(--line);background:var(--paper);color:var(--ink)}
 .kept{color:var(--mute);font-size:15px}
 @media (max-width:760px){.step{grid-template-columns:1fr;grid-template-rows:1fr minmax(38%,auto)}.side{border-left:0;border-top:1px solid var(--line)}header .name{display:none}nav{gap:8px;padding:8px}nav button{min-width:0;padding:0 14px}}
@@ -60,7 +63,42 @@ export const GUIDE_SCRIPT = `
     $('.next').disabled = at === guide.count && done.has(at);
     $('.dots').textContent = guide.count <= 24 ? Array.from({ length: guide.count }, (_, i) => (i + 1 === at ? '◉' : done.has(i + 1) ? '●' : '○')).join('') : at + ' / ' + guide.count;
     keep(' at', at);
+    flat();
   }
+
+  // The model, to be turned with a finger: unpacked when it is first asked for.
+  const solid = document.createElement('div');
+  solid.className = 'solid';
+  const play = document.createElement('button');
+  play.className = 'play';
+  play.textContent = '▶ ' + guide.words.play;
+  let viewer, turning = false;
+  function flat() {
+    if (!turning) return;
+    turning = false;
+    viewer?.stop();
+    const button = solid.parentElement?.querySelector('.turn');
+    if (button) { button.setAttribute('aria-pressed', 'false'); button.textContent = '⟳ ' + guide.words.turn; }
+    solid.remove();
+    play.remove();
+  }
+  document.querySelectorAll('.turn').forEach((button) => {
+    button.onclick = async () => {
+      if (turning) { flat(); return; }
+      turning = true;
+      button.before(solid);
+      button.after(play);
+      button.setAttribute('aria-pressed', 'true');
+      button.textContent = guide.words.stop;
+      const step = at;
+      try {
+        viewer ??= await viewerModel(solid);
+        if (turning && step === at) { viewer.show(guide.shows[at - 1]); replay(); }
+      } catch { flat(); button.remove(); }
+    };
+  });
+  function replay() { viewer.at(guide.shows[at - 1].pulls.length); viewer.play(0); }
+  play.onclick = replay;
   const done = new Set(read(' done', []));
   function next() {
     if (at) { done.add(at); keep(' done', [...done]); send({ kind: 'tick', step: at }); }
@@ -68,9 +106,9 @@ export const GUIDE_SCRIPT = `
   }
   $('.next').onclick = next;
   $('.back').onclick = () => show(at - 1);
-  addEventListener('keydown', (e) => { if (e.target.closest('dialog,textarea,input')) return; if (e.key === 'ArrowRight') show(at + 1); if (e.key === 'ArrowLeft') show(at - 1); });
+  addEventListener('keydown', (e) => { if (e.target.closest('dialog,textarea,input')) return; if (e.key === ' ' && turning) { e.preventDefault(); replay(); } if (e.key === 'ArrowRight') show(at + 1); if (e.key === 'ArrowLeft') show(at - 1); });
   let from;
-  addEventListener('pointerdown', (e) => (from = e.pointerType === 'touch' ? [e.clientX, e.clientY] : undefined));
+  addEventListener('pointerdown', (e) => (from = e.pointerType === 'touch' && !e.target.closest('.solid') ? [e.clientX, e.clientY] : undefined));
   addEventListener('pointerup', (e) => {
     if (!from) return;
     const [dx, dy] = [e.clientX - from[0], e.clientY - from[1]];
@@ -116,12 +154,15 @@ export const GUIDE_SCRIPT = `
     kept.className = 'kept';
     button.before(kept);
     const dialog = document.createElement('dialog');
-    dialog.innerHTML = '<form method="dialog"><h2></h2><textarea rows="4" required></textarea><p style="justify-content:flex-start"><input type="file" accept="image/*" capture="environment"></p><div style="display:grid;grid-template-columns:1fr 1fr;gap:10px"><input type="text" name="who" placeholder="Name"><input type="text" name="serial" placeholder="Serial number"></div><p><button value="no" formnovalidate>✕</button><button value="yes">✔</button></p></form>';
+    dialog.innerHTML = '<form method="dialog"><h2></h2><select name="item"></select><textarea rows="4" required></textarea><p style="justify-content:flex-start"><input type="file" accept="image/*" capture="environment"></p><div style="display:grid;grid-template-columns:1fr 1fr;gap:10px"><input type="text" name="who" placeholder="' + guide.words.name + '"><input type="text" name="serial" placeholder="' + guide.words.serial + '"></div><p><button value="no" formnovalidate>✕</button><button value="yes">✔</button></p></form>';
     document.body.append(dialog);
     const area = dialog.querySelector('textarea');
     const file = dialog.querySelector('input[type=file]');
     $('.remark').onclick = () => {
       dialog.querySelector('h2').textContent = guide.words.step + ' ' + at;
+      const select = dialog.querySelector('select');
+      select.replaceChildren(new Option(guide.words.part, ''), ...(guide.items[at - 1] ?? []).map(([part, name]) => new Option(name, part)));
+      select.ariaLabel = guide.words.part;
       for (const name of ['who', 'serial']) dialog.querySelector('[name=' + name + ']').value = bench()[name];
       dialog.showModal();
     };
@@ -131,7 +172,10 @@ export const GUIDE_SCRIPT = `
       // Another unit begins at its beginning.
       if (bench().serial !== before) { done.clear(); keep(' done', []); show(at); }
       const text = area.value.trim();
-      if (dialog.returnValue === 'yes' && text) send({ kind: 'remark', step: at, text, photo: await photoOf(file.files[0]) });
+      if (dialog.returnValue === 'yes' && text) {
+        const part = dialog.querySelector('select').value;
+        send({ kind: 'remark', step: at, text, ...(part ? { part } : {}), photo: await photoOf(file.files[0]) });
+      }
       area.value = '';
       file.value = '';
     };

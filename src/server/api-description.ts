@@ -121,7 +121,7 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/files/{name}': {
     GET: {
-      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, sheet-N.png, findings.xlsx, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, apart.glb, steps.zip; of a part flat.svg, flat.pdf',
+      says: 'One of the drawing’s files: drawing.pdf, sheet-N.svg, sheet-N.png, findings.xlsx, parts-list.csv or .xlsx, properties.csv or .xlsx, items.json, findings.json, drawing.json, changes.csv, units.csv, apart.glb, apart.html, steps.zip; of a part flat.svg, flat.pdf',
       gives: 'The file.',
       query: fileFields,
       type: 'application/octet-stream',

@@ -12,9 +12,13 @@ export const config = {
   geometryThreads: Number(process.env.QUARRY_GEOMETRY_THREADS ?? availableParallelism()),
   /** Heap of one geometry thread, MB; beyond it the thread is ended and its task fails. Typed arrays come on top. */
   geometryThreadMb: Number(process.env.QUARRY_GEOMETRY_THREAD_MB ?? 2000),
+  /** Where others reach this server, such as `http://drawings.works:5000`; absent: as who asks reaches it. */
+  address: process.env.QUARRY_ADDRESS,
   /** `no`: this process serves pages only and leaves the queue to worker processes. */
   works: process.env.QUARRY_WORKS !== 'no',
 } as const;
 
 export const threadFile = (name: string) => join(config.root, 'build', 'node', `${name}.js`);
+/** The 3D of pages that stand alone, JavaScript for a browser. */
+export const viewerFile = () => threadFile('viewer');
 export const fontFile = () => join(config.root, 'static', 'fonts', 'osifont.ttf');

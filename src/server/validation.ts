@@ -155,6 +155,7 @@ export const answerRequest = z.object({
   check: z.int().min(0).max(1000).optional(),
   done: z.boolean().optional(),
   text: z.string().max(4000).optional(),
+  part: z.string().max(500).optional(),
   photo: z
     .string()
     .max(6_000_000)

@@ -20,6 +20,8 @@ export const drawingRecord = z
     values: valueStyle.exactOptional(),
     /** Fields of one's own, by name: formats show them. */
     fields: z.record(z.string().min(1).max(80), text).readonly().exactOptional(),
+    /** Address of the build guide of the issue that this is, or came from. */
+    guide: z.string().max(500).exactOptional(),
     /** Revision clouds are not drawn and not printed. */
     cloudsOff: z.literal(true).exactOptional(),
     /** Dimensions are not drawn and not printed. */
@@ -225,6 +227,9 @@ export const revisionRecord = z
   })
   .readonly();
 
+/** Of a step: its kind and the path of a component. */
+const guideKey = z.string().max(10_100);
+
 /** What a drafter changed about the build guide: words by the key of a step. */
 export const guideRecord = z
   .object({
@@ -233,9 +238,13 @@ export const guideRecord = z
     /** Spread that is turned round; absent: the first one. */
     spread: ref('spread', 'clear').nullable().exactOptional(),
     language: z.enum(['en', 'de', 'fr']).exactOptional(),
+    /** Steps as someone wants them, by their keys: put in order, one with the step before, taken one by one. */
+    order: z.array(guideKey).max(20_000).readonly().exactOptional(),
+    joined: z.array(guideKey).max(20_000).readonly().exactOptional(),
+    split: z.array(guideKey).max(20_000).readonly().exactOptional(),
     words: z
       .record(
-        z.string().max(10_100),
+        guideKey,
         z
           .object({
             text: text.exactOptional(),

@@ -11,6 +11,7 @@ import { positionsRecord } from '../../elements/positions/record.ts';
 import { sheetRecord } from '../../elements/sheet/record.ts';
 import { signRecord } from '../../elements/sign/record.ts';
 import { cloudRecord } from '../../elements/cloud/record.ts';
+import { codeRecord } from '../../elements/code/record.ts';
 import { revisionsRecord } from '../../elements/revisions/record.ts';
 import { tableRecord } from '../../elements/table/record.ts';
 import { viewRecord } from '../../elements/view/record.ts';
@@ -47,6 +48,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   blockRecord,
   pictureRecord,
   cloudRecord,
+  codeRecord,
   revisionsRecord,
   propertyRecord,
   ledgerRecord,

@@ -45,7 +45,15 @@ export function sightsIn(scene: Scene, view: ViewRecord, result: ViewResult): Si
     if (!item || pixels < LEAST_PIXELS) continue;
     const side = Math.max(x1 - x0 + 1, y1 - y0 + 1) * w.pixelMm;
     const at: Vec2 = [w.minX + ((x0 + x1 + 1) / 2) * w.pixelMm, w.maxY - ((y0 + y1 + 1) / 2) * w.pixelMm];
-    const sight: Sight = { item: index.get(item)!, component: c, view, at, half: side / 2, size: side * view.scale, areaMm2: pixels * (w.pixelMm * view.scale) ** 2 };
+    const sight: Sight = {
+      item: index.get(item)!,
+      component: c,
+      view,
+      at,
+      half: side / 2,
+      size: side * view.scale,
+      areaMm2: pixels * (w.pixelMm * view.scale) ** 2,
+    };
     if (sight.size > (out.get(sight.item)?.size ?? 0)) out.set(sight.item, sight);
   }
   return [...out.values()];

@@ -1,5 +1,7 @@
 import type { Vec3 } from '../base/vector.ts';
 import type { Item } from '../ledger/items.ts';
+import { PLAIN_COLUMNS, type GuideColumns } from './columns.ts';
+import { stepKey } from './arrange.ts';
 import { listed, PHRASES, say, type Language, type Side } from './phrases.ts';
 import type { BuildOrder, BuildStep } from './steps.ts';
 import { HEAVY_KG, toolFor, type Tool } from './tools.ts';
@@ -9,6 +11,9 @@ export interface KitRow {
   readonly item: Item;
   readonly quantity: number;
   readonly tool: Tool | undefined;
+  /** Its description in the language of the guide, and where it is fetched from. */
+  readonly name: string;
+  readonly place: string;
 }
 
 export interface GuideStep extends BuildStep {
@@ -18,8 +23,10 @@ export interface GuideStep extends BuildStep {
   readonly place: number;
   readonly places: number;
   readonly unitName: string;
-  /** What people know this step by while others come and go: `add/` and the path of the first component. */
+  /** See `stepKey`. */
   readonly key: string;
+  /** In the order that someone chose, its way is not clear. */
+  readonly blocked: boolean;
   readonly kit: readonly KitRow[];
   readonly text: string;
   /** Of what is moved in this step, kg; undefined when it is not known. */
@@ -39,6 +46,13 @@ export interface StepWords {
   readonly corner?: readonly [1 | -1, 1 | -1, 1 | -1] | undefined;
 }
 
+export interface GuideOptions {
+  readonly language?: Language;
+  /** Of the drafter, by key of the step. */
+  readonly words?: Readonly<Record<string, StepWords>> | undefined;
+  readonly columns?: GuideColumns;
+}
+
 export interface Guide {
   readonly steps: readonly GuideStep[];
   readonly checked: boolean;
@@ -47,22 +61,22 @@ export interface Guide {
 
 /**
  * The words of a build guide: what to take, what to do, with which tool. Every component is added in exactly one step.
- * @param words of the drafter, by key of the step
  */
 export function guideOf(
   paths: readonly string[],
   items: readonly Item[],
   order: BuildOrder,
-  { language = 'en', words }: { readonly language?: Language; readonly words?: Readonly<Record<string, StepWords>> | undefined } = {},
+  { language = 'en', words, columns = PLAIN_COLUMNS }: GuideOptions = {},
 ): Guide {
   const itemOf = new Map(items.flatMap((i) => i.components.map((c) => [c, i] as const)));
-  const unitName = (u: number) => order.units[u]!.name ?? itemOf.get(order.units[u]!.lead)?.values.description.text ?? '';
+  const leadOf = (u: number) => itemOf.get(order.units[u]!.lead);
+  const unitName = (u: number) => order.units[u]!.name ?? (leadOf(u) ? columns.nameOf(leadOf(u)!) : '');
   const held = new Set(order.inseparable);
   const counts = order.units.map((_, u) => order.steps.filter((s) => s.unit === u).length);
   const places = order.units.map(() => 0);
   const steps = order.steps.map((step, i): GuideStep => {
-    const kit = kitOf(step.adds, itemOf);
-    const key = `${step.kind}/${paths[(step.adds[0] ?? step.joins[0])!] ?? i}`;
+    const kit = kitOf(step.adds, itemOf, columns);
+    const key = stepKey(step, paths);
     const own = words?.[key];
     const moved = step.kind === 'join' ? step.joins : step.adds;
     const masses = moved.map((c) => itemOf.get(c)?.massKg);
@@ -76,6 +90,7 @@ export function guideOf(
       places: counts[step.unit]!,
       unitName: unitName(step.unit),
       key,
+      blocked: order.blocked.includes(i),
       kit,
       text:
         own?.text ??
@@ -90,13 +105,21 @@ export function guideOf(
   return { steps, checked: order.checked, language };
 }
 
-function kitOf(components: readonly number[], itemOf: ReadonlyMap<number, Item>): KitRow[] {
+function kitOf(components: readonly number[], itemOf: ReadonlyMap<number, Item>, columns: GuideColumns): KitRow[] {
   const counts = new Map<Item, number>();
   for (const c of components) {
     const item = itemOf.get(c);
     if (item) counts.set(item, (counts.get(item) ?? 0) + 1);
   }
-  return [...counts].sort((a, b) => a[0].number - b[0].number).map(([item, quantity]) => ({ item, quantity, tool: toolFor(item.values.description.text) }));
+  return [...counts]
+    .sort((a, b) => a[0].number - b[0].number)
+    .map(([item, quantity]) => ({
+      item,
+      quantity,
+      tool: toolFor(item.values.description.text),
+      name: columns.nameOf(item),
+      place: columns.placeOf(item),
+    }));
 }
 
 /** The unit that a step puts in place: that which was built of these components last. */
@@ -109,7 +132,7 @@ function unitJoined(order: BuildOrder, step: BuildStep): number {
 
 function textOf(step: BuildStep, kit: readonly KitRow[], order: BuildOrder, language: Language, held: boolean, joined: string): string {
   const p = PHRASES[language];
-  const names = kit.map((k) => `${k.quantity > 1 ? `${k.quantity} × ` : ''}${k.item.values.description.text}`);
+  const names = kit.map((k) => `${k.quantity > 1 ? `${k.quantity} × ` : ''}${k.name}`);
   const what = listed(names, p.and);
   const from = p.from[sideOf(step, order)];
   const phrase = step.kind === 'start' ? (held ? p.startHeld : p.start) : p[step.kind];
@@ -150,6 +173,14 @@ export interface GuideWords {
     /** The text is the drafter's. */
     readonly own: boolean;
     readonly kit: readonly string[];
+    readonly kind: BuildStep['kind'];
+    /** Keys of the steps that it was made of. */
+    readonly parts: readonly string[];
+    /** How many pieces or sets go on one after the other. */
+    readonly moves: number;
+    readonly unit: number;
+    /** Its way is not clear in the order that was chosen. */
+    readonly blocked: boolean;
     readonly checks: readonly string[];
     readonly callouts: readonly string[];
   }[];

@@ -4,6 +4,7 @@ import type { DisplayGroup, DisplayItem, DisplayList } from '../picture/display-
 import { wrapText } from '../picture/lettering.ts';
 import { circlePath, line, rectangle, text } from '../picture/shapes.ts';
 import { toolText, type Guide, type GuideStep } from './guide.ts';
+import { fitted, type PartArt } from './part-art.ts';
 import { PHRASES } from './phrases.ts';
 
 /** A4 lying, mm. */
@@ -20,9 +21,14 @@ export interface GuideTitle {
   readonly date: string;
 }
 
-/** The guide as pages to be printed: what it takes in all, then a page for each step. @param pictures by number of the step */
-export function guidePages(guide: Guide, title: GuideTitle, pictures: ReadonlyMap<number, readonly DisplayItem[]>): DisplayList[] {
-  return [...kitPages(guide, title), ...guide.steps.map((s) => stepPage(guide, s, title, pictures.get(s.number) ?? []))];
+/** The guide as pages to be printed: what it takes in all, then a page for each step. @param pictures by number of the step @param parts small pictures by id of the part */
+export function guidePages(
+  guide: Guide,
+  title: GuideTitle,
+  pictures: ReadonlyMap<number, readonly DisplayItem[]>,
+  parts: ReadonlyMap<string, PartArt> = new Map(),
+): DisplayList[] {
+  return [...kitPages(guide, title), ...guide.steps.map((s) => stepPage(guide, s, title, pictures.get(s.number) ?? [], parts))];
 }
 
 const page = (label: string, items: readonly DisplayItem[]): DisplayList => {
@@ -38,7 +44,7 @@ function head({ title, number, revision }: GuideTitle, right: string): DisplayIt
 const bold = (x: number, y: number, words: string, height: number, anchor: 'start' | 'end' = 'start'): DisplayItem =>
   ({ ...text(x, y, words, height, anchor), bold: true }) as DisplayItem;
 
-function stepPage(guide: Guide, s: GuideStep, title: GuideTitle, picture: readonly DisplayItem[]): DisplayList {
+function stepPage(guide: Guide, s: GuideStep, title: GuideTitle, picture: readonly DisplayItem[], parts: ReadonlyMap<string, PartArt>): DisplayList {
   const p = PHRASES[guide.language];
   const items: DisplayItem[] = [...head(title, `${s.unitName} · ${p.step.toLowerCase()} ${s.place} ${p.of} ${s.places}`), ...picture];
   const { x, width } = COLUMN;
@@ -64,11 +70,13 @@ function stepPage(guide: Guide, s: GuideStep, title: GuideTitle, picture: readon
     y += 4;
     say(p.take, 3.5, true);
     for (const k of s.kit) {
+      const art = parts.get(k.item.part);
+      if (art) items.push(...fitted(art, { x: x + width - 23, y: y + 0.5, width: 14, height: 10 }));
       items.push({ kind: 'stroke', d: circlePath(x + 4.5, y + 5.5, 4.5), width: 0.25 }, text(x + 4.5, y + 7, numberText(k.item), 3.2, 'middle'));
       items.push(bold(x + width, y + 7, String(k.quantity), 4, 'end'));
-      const lines = wrapText(k.item.values.description.text, 3, width - 22, 2);
+      const lines = wrapText(k.name, 3, width - (art ? 36 : 22), 2);
       lines.forEach((l, i) => items.push(text(x + 12, y + 4.4 + i * 4.4, l, 3, 'start')));
-      const note = [k.item.values.drawingNumber.text || k.item.values.partNumber.text, k.tool ? toolText(k.tool, guide.language) : '']
+      const note = [k.item.values.drawingNumber.text || k.item.values.partNumber.text, k.place, k.tool ? toolText(k.tool, guide.language) : '']
         .filter(Boolean)
         .join(' · ');
       if (note) items.push(text(x + 12, y + 4.4 + lines.length * 4.2, note, 2.2, 'start'));
@@ -102,7 +110,7 @@ function kitPages(guide: Guide, title: GuideTitle): DisplayList[] {
       items.push(
         text(18, y, numberText(r.item), 3.2, 'end'),
         bold(30, y, String(r.quantity), 3.2, 'end'),
-        text(36, y, r.item.values.description.text, 3.2, 'start'),
+        text(36, y, r.name, 3.2, 'start'),
         text(150, y, r.item.values.drawingNumber.text || r.item.values.partNumber.text || r.item.values.supplierNumber.text, 3.2, 'start'),
         text(205, y, r.tool ? toolText(r.tool, guide.language) : '', 3.2, 'start'),
         text(287, y, massText(r.item.massKg), 3.2, 'end'),

@@ -26,6 +26,11 @@ interface Phrases {
   readonly play: string;
   readonly kit: string;
   readonly contents: string;
+  /** Which part a remark is about, and none. */
+  readonly part: string;
+  readonly name: string;
+  readonly serial: string;
+  readonly stop: string;
 }
 
 export type Side = 'above' | 'below' | 'left' | 'right' | 'front' | 'behind' | 'none';
@@ -65,6 +70,10 @@ export const PHRASES = {
     play: 'Play',
     kit: 'Kit list',
     contents: 'Steps',
+    part: 'Part (or the whole step)',
+    name: 'Name',
+    serial: 'Serial number',
+    stop: 'Picture',
   },
   de: {
     language: 'Deutsch',
@@ -92,6 +101,10 @@ export const PHRASES = {
     play: 'Abspielen',
     kit: 'Teileliste',
     contents: 'Schritte',
+    part: 'Teil (oder der ganze Schritt)',
+    name: 'Name',
+    serial: 'Seriennummer',
+    stop: 'Bild',
   },
   fr: {
     language: 'Français',
@@ -127,6 +140,10 @@ export const PHRASES = {
     play: 'Lire',
     kit: 'Liste des pièces',
     contents: 'Étapes',
+    part: 'Pièce (ou toute l’étape)',
+    name: 'Nom',
+    serial: 'Numéro de série',
+    stop: 'Image',
   },
 } as const satisfies Readonly<Record<string, Phrases>>;
 

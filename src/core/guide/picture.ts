@@ -27,6 +27,8 @@ import type { BuildOrder } from './steps.ts';
 export interface StepPicture {
   readonly items: readonly DisplayItem[];
   readonly frame: ViewFrame;
+  /** The way in, turned round: pulls that take off what comes. */
+  readonly pulls: readonly Pull[];
   /** The shaded picture that the items name, PNG. */
   readonly image: { readonly key: string; readonly png: Uint8Array };
 }
@@ -92,7 +94,7 @@ export class StepPainter {
     const components = componentsOf(this.assembly);
     const key = `step-${step.number}`;
     const { window, png } = this.shaded(bodies, frame, (c) => (fresh.has(c) ? itemColor(components[c]!.part) : STANDING_TONE));
-    return { items: this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, image: { key, png } };
+    return { items: this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
   }
 
   /** The pulls of a step, no longer than a look needs: beside what stands there. */

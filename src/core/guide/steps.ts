@@ -32,6 +32,8 @@ export interface BuildStep {
   readonly moves: readonly Move[];
   /** What stands there before, of the unit that is being built. */
   readonly there: readonly number[];
+  /** Of steps that someone made one: what each was known by. */
+  readonly of?: readonly string[];
   /** Which unit is being built: 0 is the whole. */
   readonly unit: number;
 }
@@ -44,6 +46,8 @@ export interface BuildOrder {
   readonly pulls: readonly Pull[];
   /** Every way of every step was checked and is clear. */
   readonly checked: boolean;
+  /** Indices of steps whose way is not clear in the order that someone chose. */
+  readonly blocked: readonly number[];
   /** Components that only a way through others would free: they come together with what holds them. */
   readonly inseparable: readonly number[];
 }
@@ -78,7 +82,7 @@ export function buildOrder(assembly: Assembly, bodies: readonly Body[], pulls: r
   const builder = new Builder(assembly, made);
   builder.build(root, assembly.name);
   const moved = new Set(made.flatMap((p) => p.components));
-  return { steps: builder.steps, units: builder.units, pulls: made, checked, inseparable: [...blocked].filter((c) => !moved.has(c)) };
+  return { steps: builder.steps, units: builder.units, pulls: made, checked, blocked: [], inseparable: [...blocked].filter((c) => !moved.has(c)) };
 }
 
 interface Unit {

@@ -8,7 +8,7 @@ const KINDS: readonly (readonly [name: string, roles: readonly string[]])[] = [
   ['Dimensions', ['dimension', 'positions']],
   ['Balloons', ['balloon']],
   ['Parts list', ['list']],
-  ['Notes', ['note', 'sign', 'table', 'figure']],
+  ['Notes', ['note', 'sign', 'table', 'figure', 'code']],
   ['Revision clouds', ['cloud']],
 ];
 const OTHER = 'Notes';

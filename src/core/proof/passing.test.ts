@@ -15,7 +15,9 @@ const spread = drawn.scene.all('spread')[0]!;
 
 const hitsOf = (s: SpreadRecord) => checkSpread(machine.assembly, bodies, pullsOf(s, drawn.components).map(plainPull)).hits;
 const passing = (s: SpreadRecord) =>
-  findingsOf(new Scene({ ...drawn, document: { ...drawn.document, [s.id]: s }, hits: new Map([[s.id, hitsOf(s)]]) })).filter((f) => f.code === 'PASSES_THROUGH');
+  findingsOf(new Scene({ ...drawn, document: { ...drawn.document, [s.id]: s }, hits: new Map([[s.id, hitsOf(s)]]) })).filter(
+    (f) => f.code === 'PASSES_THROUGH',
+  );
 
 /** The ring is drawn straight through the plate. */
 const ring = drawn.components.find((c) => c.name === 'Ring')!.path;

@@ -29,6 +29,8 @@ export interface OpenRemark {
   readonly step: number;
   readonly text: string;
   readonly who: string;
+  /** Id of the part that it is about. */
+  readonly part?: string | null | undefined;
 }
 
 const remarkFindings = (remarks: readonly OpenRemark[]): Finding[] =>
@@ -36,7 +38,7 @@ const remarkFindings = (remarks: readonly OpenRemark[]): Finding[] =>
     code: 'BENCH_REMARK',
     severity: 'should',
     sheet: null,
-    about: [`remark:${r.id}`],
+    about: [`remark:${r.id}`, ...(r.part ? [r.part] : [])],
     text: `From the bench${r.who ? `, ${r.who}` : ''}, on step ${r.step} of ${r.revision}: ${r.text}`,
   }));
 

@@ -1,4 +1,6 @@
 import { inflate, overlaps, rectOf, type Rect } from '../../core/base/rect.ts';
+import { without } from '../../core/base/without.ts';
+import type { DrawingRecord } from '../../core/document/records.ts';
 import type { Vec2 } from '../../core/base/vector.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { composeSheet } from '../compose.ts';
@@ -15,6 +17,8 @@ export interface IssueWords {
   readonly approved: string;
   /** What changed, in sentences. */
   readonly words: readonly string[];
+  /** Address of the build guide of this very issue; absent: it has none. */
+  readonly guide?: string;
 }
 
 /** Letters that are not read as others on a worn print (ASME Y14.35: I, O, Q, S, X and Z are left out). */
@@ -39,8 +43,16 @@ export function nextRevision(last: string | undefined): string {
  * clouds of this revision only.
  * @param order of the row; the same row again says what it says now
  */
-export function issueSteps(scene: Scene, { revision, date, drawn, checked, approved, words }: IssueWords, order: number): Step[] {
-  const drawing = { ...scene.drawing, revision, date, drawnBy: drawn, checkedBy: checked, approvedBy: approved };
+export function issueSteps(scene: Scene, { revision, date, drawn, checked, approved, words, guide }: IssueWords, order: number): Step[] {
+  const drawing = {
+    ...(without(scene.drawing, 'guide') as DrawingRecord),
+    ...(guide ? { guide } : {}),
+    revision,
+    date,
+    drawnBy: drawn,
+    checkedBy: checked,
+    approvedBy: approved,
+  };
   const row = revisionsOf(scene).find((r) => r.letter === revision);
   const id = row?.id ?? `revision:${order}`;
   const steps: Step[] = [

@@ -5,7 +5,7 @@ type Text = Extract<DisplayItem, { kind: 'text' }>;
 /** Roles that say nothing to whoever listens. */
 const SILENT = new Set(['frame']);
 /** What is a picture: its label is read instead of its lines. */
-const PICTURES = new Set(['view', 'picture', 'figure', 'step', 'centre', 'cloud', 'sign']);
+const PICTURES = new Set(['view', 'picture', 'figure', 'step', 'centre', 'cloud', 'sign', 'code']);
 
 /**
  * Tags of a page: what a screen reader reads, in the order in which it stands in the file (ISO 32000-1, 14.8). Pictures are read by their

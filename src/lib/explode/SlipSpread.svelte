@@ -27,6 +27,7 @@
   <p class="q-caption gap">Take along</p>
   <div class="q-row">
     <a class="q-button" href="/api/jobs/{drawing.id}/files/apart.glb{query}" download>Animated model, GLB</a>
+    <a class="q-button" href="/api/jobs/{drawing.id}/files/apart.html{query}" download>Page that plays it, HTML</a>
     <a class="q-button" href="/api/jobs/{drawing.id}/files/steps.zip{query}" download>Picture per step</a>
   </div>
   <p class="q-caption gap">Shown in</p>

@@ -31,6 +31,29 @@
     const words = { ...(off ? without(record.words[key] ?? {}, off) : record.words[key]), ...change };
     put('Words of a step', { ...record, words: { ...record.words, [key]: words } });
   }
+  type Step = GuideWords['steps'][number];
+  const steps = $derived(guide?.steps ?? []);
+  const before = (i: number) => steps[i - 1];
+  /** Within what is being built: what it begins with stays first. */
+  const canMove = (i: number, by: 1 | -1) => {
+    const [own, other] = [steps[i], steps[i + by]];
+    return own !== undefined && other !== undefined && own.unit === other.unit && own.kind !== 'start' && other.kind !== 'start';
+  };
+  function move(i: number, by: 1 | -1) {
+    const keys = steps.map((s) => s.key);
+    [keys[i], keys[i + by]] = [keys[i + by]!, keys[i]!];
+    put('Order of the steps', { ...record, order: keys });
+  }
+  const canJoin = (s: Step, i: number) => canMove(i, -1) && s.kind !== 'join' && before(i)!.kind !== 'join';
+  const join = (s: Step) => put('Two steps are one', { ...record, joined: [...new Set([...(record.joined ?? []), s.key])] });
+  function split(s: Step) {
+    // What someone joined comes apart again; what was one by itself is taken piece by piece.
+    const own = new Set(s.parts);
+    const joined = (record.joined ?? []).filter((k) => !own.has(k));
+    const again = joined.length < (record.joined ?? []).length;
+    put('A step taken apart', { ...record, joined, ...(again ? {} : { split: [...new Set([...(record.split ?? []), s.key])] }) });
+  }
+  const edited = $derived(Boolean(record.order?.length || record.joined?.length || record.split?.length));
   const lines = (text: string) =>
     text
       .split('\n')
@@ -58,15 +81,25 @@
         ></label
       >
     {/if}
+    {#if edited}<button class="q-button" onclick={() => put('Steps as they were planned', without(record, 'order', 'joined', 'split') as RecordOf<'guide'>)}
+        >As planned</button
+      >{/if}
     <span>{guide ? (guide.checked ? PHRASES.en.checked : PHRASES.en.unchecked) : 'Being worked out …'}</span>
   </p>
   <ol>
-    {#each guide?.steps ?? [] as s (s.key)}
-      <li>
+    {#each steps as s, i (s.key)}
+      <li class:blocked={s.blocked}>
         <button class="head" aria-expanded={open === s.key} onclick={() => (open = open === s.key ? undefined : s.key)}>
           <b>{s.number}</b> <span>{s.text}</span> <small>{s.where}</small>
         </button>
+        {#if s.blocked}<p class="trouble" role="status">In this order it would have to pass through something: move it, or what stands in its way.</p>{/if}
         {#if open === s.key}
+          <p class="q-row">
+            <button class="q-button" disabled={!canMove(i, -1)} onclick={() => move(i, -1)}>Earlier</button>
+            <button class="q-button" disabled={!canMove(i, 1)} onclick={() => move(i, 1)}>Later</button>
+            <button class="q-button" disabled={!canJoin(s, i)} onclick={() => join(s)}>One with the step before</button>
+            <button class="q-button" disabled={s.moves < 2} onclick={() => split(s)}>Take apart</button>
+          </p>
           <p class="quiet">{s.kit.join(', ')}</p>
           <label
             >What is done <textarea class="q-field" rows="2" value={s.text} onchange={(e) => write(s.key, { text: e.currentTarget.value.trim() })}
@@ -145,6 +178,13 @@
   }
   .head span {
     flex: 1;
+  }
+  .blocked {
+    border-left: 4px solid var(--trouble);
+  }
+  .trouble {
+    color: var(--trouble);
+    font-size: 0.9rem;
   }
   small,
   .quiet {

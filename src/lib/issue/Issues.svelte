@@ -1,12 +1,17 @@
 <script lang="ts">
   import Fold from '$lib/kit/Fold.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
+  import UnitChart from './UnitChart.svelte';
   import type { IssueDesk } from './issue-desk.svelte';
 
   const { drawing, desk }: { drawing: Drawing; desk: IssueDesk } = $props();
   const last = $derived(desk.issues.find((i) => i.kind === 'issued')?.id);
   const stateOf = (i: { id: string; kind: string }) => (i.kind === 'review' ? 'for review' : i.id === last ? 'issued' : 'superseded');
   const file = (issue: string, name: string) => `/api/jobs/${drawing.id}/issues/${issue}/${encodeURIComponent(name)}`;
+  const itemOf = (part: string | null) => {
+    const item = drawing.items.find((i) => i.part === part);
+    return item ? `, ${item.number} ${item.values.description.text}` : '';
+  };
   let answers = $state<Record<string, string>>({});
   const open = $derived(desk.remarks.filter((r) => r.answer === null));
 </script>
@@ -44,7 +49,7 @@
   <ul>
     {#each desk.remarks as r (r.id)}
       <li class="remark">
-        <p><b>{r.revision}, step {r.step}</b> {r.text}</p>
+        <p><b>{r.revision}, step {r.step}{itemOf(r.part)}</b> {r.text}</p>
         <p class="quiet">{[r.who, r.serial && `unit ${r.serial}`, r.saidAt.slice(0, 16).replace('T', ' ')].filter(Boolean).join(' · ')}</p>
         {#if r.photo}<a href="/api/jobs/{drawing.id}/remarks/{r.id}" target="_blank"
             ><img src="/api/jobs/{drawing.id}/remarks/{r.id}" alt="What the worker saw" /></a
@@ -67,11 +72,8 @@
 {/if}
 {#if desk.units.length}
   <h2>Units</h2>
-  <ul>
-    {#each desk.units as u (`${u.serial}/${u.revision}`)}
-      <li class="quiet">{u.serial || 'without a number'} · {u.revision} · {u.steps} steps done · {u.last.slice(0, 16).replace('T', ' ')} {u.who}</li>
-    {/each}
-  </ul>
+  <UnitChart units={desk.units} />
+  <p><a class="q-button" href="/api/jobs/{drawing.id}/files/units.csv" download>Everything from the bench, CSV</a></p>
 {/if}
 
 <style>

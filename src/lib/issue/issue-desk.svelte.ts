@@ -20,6 +20,7 @@ export interface BenchRemark {
   readonly revision: string;
   readonly step: number;
   readonly text: string;
+  readonly part: string | null;
   readonly photo: boolean;
   readonly serial: string;
   readonly who: string;
@@ -30,6 +31,7 @@ export interface BenchUnit {
   readonly serial: string;
   readonly revision: string;
   readonly steps: number;
+  readonly total: number;
   readonly last: string;
   readonly who: string;
 }

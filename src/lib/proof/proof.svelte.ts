@@ -10,7 +10,7 @@ import { WayChecks } from './way-checks';
 async function openRemarks(job: string): Promise<OpenRemark[]> {
   try {
     const { remarks } = await call<{ remarks: (OpenRemark & { answer: string | null })[] }>(`/api/jobs/${job}/remarks`);
-    return remarks.filter((r) => r.answer === null).map(({ id, revision, step, text, who }) => ({ id, revision, step, text, who }));
+    return remarks.filter((r) => r.answer === null).map(({ id, revision, step, text, who, part }) => ({ id, revision, step, text, who, part }));
   } catch {
     return [];
   }

@@ -268,6 +268,8 @@ export const benchAnswer = pgTable(
     serial: text().notNull(),
     who: text().notNull(),
     saidAt: moment().notNull(),
+    /** Id of the part that a remark is about. */
+    part: text(),
     /** What the drafter answered, and when. */
     answer: text(),
     answeredAt: moment(),

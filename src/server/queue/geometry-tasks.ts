@@ -137,7 +137,9 @@ export interface ExplodeTask {
 /** A file of a spread: the model with an animation, or a picture per step. */
 export interface SpreadFileTask {
   readonly type: 'spread-file';
-  readonly kind: 'apart.glb' | 'steps.zip';
+  readonly kind: 'apart.glb' | 'apart.html' | 'steps.zip';
+  readonly title: { readonly title: string; readonly number: string };
+  readonly viewerFile: string;
   readonly assembly: Assembly;
   readonly pulls: readonly Pull[];
   readonly frame: ViewFrame;
@@ -245,6 +247,7 @@ export interface IssueTask extends PackedDrawing {
   /** What is for review only says so across every page. */
   readonly kind: 'issued' | 'review';
   readonly fontFile: string;
+  readonly viewerFile: string;
 }
 
 export interface IssueMade {

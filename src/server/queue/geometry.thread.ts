@@ -29,6 +29,7 @@ import type { ViewSpec } from '../../core/views/view-spec.ts';
 import type { SolidPort } from '../../core/cut/solid-port.ts';
 import { keyedGeometry } from '../../kernel/geometry-key.ts';
 import { loadSolidPort } from '../../kernel/manifold.ts';
+import { writeApartHtml } from '../../formats/apart-html.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { readCsv, readXlsx, writeXlsx } from '../../formats/tables.ts';
 import { changeReport } from '../../core/revision/changes.ts';
@@ -253,6 +254,10 @@ async function exploded(task: ExplodeTask & Computing) {
 }
 
 function spreadFile(task: SpreadFileTask & Computing, geometries: ReadonlyMap<string, PartGeometry>): Promise<Uint8Array> | Uint8Array {
+  if (task.kind === 'apart.html') {
+    const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly: task.assembly, geometries };
+    return new TextEncoder().encode(writeApartHtml(model, task.title, task.pulls, task.frame));
+  }
   return task.kind === 'apart.glb'
     ? spreadAsGltf(task.assembly, geometries, task.pulls)
     : stepPictures(task.assembly, sceneOf(task.assembly, geometries), task.pulls, task.frame, cancelBy(task.stop), progressTo(task.geometry));

@@ -9,6 +9,9 @@ import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { planSpread } from '../../core/explode/plan.ts';
 import type { Pull } from '../../core/explode/spread.ts';
 import { unpackFeatures } from '../../core/features/part-features.ts';
+import { arranged } from '../../core/guide/arrange.ts';
+import { guideColumns } from '../../core/guide/columns.ts';
+import { partArt, type PartArt } from '../../core/guide/part-art.ts';
 import { guideOf, type GuideWords } from '../../core/guide/guide.ts';
 import { PICTURE_ROOM } from '../../core/guide/pages.ts';
 import { StepPainter, type StepPicture } from '../../core/guide/picture.ts';
@@ -24,6 +27,7 @@ import { numberText } from '../../core/ledger/items.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { composeSheet } from '../../elements/compose.ts';
 import { Scene } from '../../elements/scene.ts';
+import { writeApartHtml } from '../../formats/apart-html.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { listAsTable, sheetsAsPdf, sheetsAsPng, sheetsAsSvg } from '../../formats/drawing-files.ts';
 import { guideAsPdf } from '../../formats/guide-files.ts';
@@ -128,12 +132,19 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
       stepPictures(assembly, sceneOf(assembly, geometries), pulls, namedFrame('isometric'), cancel, () => undefined),
     );
   step();
+  if (wanted.has('apart')) {
+    const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
+    add('apart', '.html', text(writeApartHtml(model, scene.drawing, pulls, namedFrame('isometric'))));
+  }
+  step();
   if (wanted.has('guide')) {
     const made = makeGuide(scene, geometries, pulls, cancel, (share) => tell(0.4 + 0.5 * share));
     const { title, number, revision, date } = scene.drawing;
     const heading = { title, number, revision, date: /^\d{4}-\d\d-\d\d$/.test(date) ? date : '2000-01-01' };
-    add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font })));
-    add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font));
+    const parts = partPictures(scene, geometries);
+    const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
+    add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font, model, parts })));
+    add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font, parts));
   }
   step();
   return { steps, files };
@@ -152,9 +163,14 @@ export function guideWords({ assembly, document }: GuideTask, geometries: Geomet
       where: `${s.unitName}, ${s.place} of ${s.places}`,
       text: s.text,
       own: words[s.key]?.text !== undefined,
-      kit: s.kit.map((k) => `${k.quantity} × ${numberText(k.item)} ${k.item.values.description.text}`),
+      kit: s.kit.map((k) => `${k.quantity} × ${numberText(k.item)} ${k.name}`),
       checks: s.checks,
       callouts: s.callouts,
+      kind: s.kind,
+      parts: s.of ?? [s.key],
+      moves: s.moves.length,
+      unit: s.unit,
+      blocked: s.blocked,
     })),
   };
 }
@@ -173,15 +189,23 @@ function makeGuide(scene: Scene, geometries: Geometries, pulls: readonly Pull[],
 
 function guideIn(scene: Scene, geometries: Geometries, pulls: readonly Pull[], cancel: Cancel) {
   const { assembly, items, components } = scene;
-  const order = buildOrder(assembly, sceneOf(assembly, geometries), pulls, cancel);
+  const bodies = sceneOf(assembly, geometries);
+  const paths = components.map((c) => c.path);
   const record = scene.one('guide', 'guide');
-  const guide = guideOf(
-    components.map((c) => c.path),
-    items,
-    order,
-    { ...(record?.language ? { language: record.language } : {}), words: record?.words },
-  );
+  const order = arranged(buildOrder(assembly, bodies, pulls, cancel), record ?? {}, paths, assembly, bodies, cancel);
+  const language = record?.language ?? 'en';
+  const guide = guideOf(paths, items, order, { language, words: record?.words, columns: guideColumns(scene.ledger, language) });
   return { guide, order };
+}
+
+/** Small pictures of the parts that are taken, by their ids. */
+function partPictures({ assembly }: Scene, geometries: Geometries): Map<string, PartArt> {
+  return new Map(
+    assembly.parts.flatMap((p) => {
+      const g = geometries.get(p.geometryKey);
+      return g ? [[p.id, partArt(g)] as const] : [];
+    }),
+  );
 }
 
 /** The model's structure and measures: what a drawing's JSON refers to. */

@@ -3,6 +3,7 @@ import { QuarryError } from '../../core/base/errors.ts';
 import { getDatabase } from '../database/client.ts';
 import { benchAnswer, issue } from '../database/schema.ts';
 import { tell } from '../events.ts';
+import { guidePage } from './issues.ts';
 
 export interface BenchAnswer {
   readonly id: string;
@@ -11,6 +12,8 @@ export interface BenchAnswer {
   readonly point?: number | undefined;
   readonly done?: boolean | undefined;
   readonly text?: string | undefined;
+  /** Id of the part that a remark is about. */
+  readonly part?: string | undefined;
   /** JPEG. */
   readonly photo?: Uint8Array | undefined;
   readonly serial: string;
@@ -32,6 +35,7 @@ export async function keepAnswer(issueId: string, a: BenchAnswer): Promise<void>
       point: a.point ?? null,
       done: a.done ?? null,
       text: a.text ?? null,
+      part: a.part ?? null,
       photo: a.photo ?? null,
       serial: a.serial,
       who: a.who,
@@ -47,6 +51,7 @@ export interface Remark {
   readonly revision: string;
   readonly step: number;
   readonly text: string;
+  readonly part: string | null;
   readonly photo: boolean;
   readonly serial: string;
   readonly who: string;
@@ -63,6 +68,7 @@ export async function remarksOf(jobId: string, open = false): Promise<Remark[]> 
       revision: issue.revision,
       step: benchAnswer.step,
       text: benchAnswer.text,
+      part: benchAnswer.part,
       photo: benchAnswer.photo,
       serial: benchAnswer.serial,
       who: benchAnswer.who,
@@ -100,6 +106,8 @@ export interface UnitProgress {
   readonly revision: string;
   /** Steps that are done, and the last moment that anything was ticked. */
   readonly steps: number;
+  /** How many steps its guide has. */
+  readonly total: number;
   readonly last: Date;
   readonly who: string;
 }
@@ -107,17 +115,65 @@ export interface UnitProgress {
 /** How far each unit is, by its serial number. */
 export async function progressOf(jobId: string): Promise<UnitProgress[]> {
   const rows = await getDatabase()
-    .select({ serial: benchAnswer.serial, revision: issue.revision, step: benchAnswer.step, who: benchAnswer.who, saidAt: benchAnswer.saidAt })
+    .select({ issue: issue.id, serial: benchAnswer.serial, revision: issue.revision, step: benchAnswer.step, who: benchAnswer.who, saidAt: benchAnswer.saidAt })
     .from(benchAnswer)
     .innerJoin(issue, eq(issue.id, benchAnswer.issueId))
     .where(and(eq(issue.jobId, jobId), eq(benchAnswer.kind, 'tick')))
     .orderBy(asc(benchAnswer.saidAt));
-  const units = new Map<string, { serial: string; revision: string; steps: Set<number>; last: Date; who: string }>();
+  const units = new Map<string, { issue: string; serial: string; revision: string; steps: Set<number>; last: Date; who: string }>();
   for (const r of rows) {
     const key = `${r.serial}\n${r.revision}`;
-    const u = units.get(key) ?? { serial: r.serial, revision: r.revision, steps: new Set<number>(), last: r.saidAt, who: r.who };
+    const u = units.get(key) ?? { issue: r.issue, serial: r.serial, revision: r.revision, steps: new Set<number>(), last: r.saidAt, who: r.who };
     u.steps.add(r.step);
     units.set(key, { ...u, last: r.saidAt, who: r.who });
   }
-  return [...units.values()].map((u) => ({ ...u, steps: u.steps.size }));
+  return Promise.all([...units.values()].map(async ({ issue: of, ...u }) => ({ ...u, steps: u.steps.size, total: await stepsOfGuide(of) })));
+}
+
+const known = new Map<string, number>();
+
+/** How many steps the guide of an issue has: what is frozen does not change. */
+async function stepsOfGuide(issueId: string): Promise<number> {
+  const count = known.get(issueId);
+  if (count !== undefined) return count;
+  const [, n] = /"count":(\d+)/.exec(await guidePage(issueId)) ?? [];
+  known.set(issueId, Number(n ?? 0));
+  return Number(n ?? 0);
+}
+
+/** Everything that was ticked, checked and remarked, as a table: one row for each answer. */
+export async function benchTable(jobId: string): Promise<string[][]> {
+  const rows = await getDatabase()
+    .select({
+      serial: benchAnswer.serial,
+      revision: issue.revision,
+      kind: benchAnswer.kind,
+      step: benchAnswer.step,
+      point: benchAnswer.point,
+      done: benchAnswer.done,
+      text: benchAnswer.text,
+      who: benchAnswer.who,
+      saidAt: benchAnswer.saidAt,
+      answer: benchAnswer.answer,
+    })
+    .from(benchAnswer)
+    .innerJoin(issue, eq(issue.id, benchAnswer.issueId))
+    .where(eq(issue.jobId, jobId))
+    .orderBy(asc(benchAnswer.serial), asc(benchAnswer.saidAt));
+  const WHAT = { tick: 'step done', check: 'check', remark: 'remark' } as const;
+  return [
+    ['Serial number', 'Revision', 'Step', 'What', 'Check', 'Done', 'Who', 'When', 'Remark', 'Answer'],
+    ...rows.map((r) => [
+      r.serial,
+      r.revision,
+      String(r.step),
+      WHAT[r.kind],
+      r.point === null ? '' : String(r.point + 1),
+      r.kind === 'check' ? (r.done ? 'yes' : 'no') : '',
+      r.who,
+      r.saidAt.toISOString(),
+      r.text ?? '',
+      r.answer ?? '',
+    ]),
+  ];
 }

@@ -2,16 +2,17 @@ import { QuarryError } from '../../core/base/errors.ts';
 import type { Assembly } from '../../core/assembly/assembly.ts';
 import { componentsOf } from '../../core/assembly/components.ts';
 import { writeDrawing } from '../../core/document/file.ts';
-import { recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
+import { drawingOf, recordsOf, sheetsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { viewsShowing } from '../../core/explode/edits.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { chosenKs } from '../../core/flat/k-factor.ts';
 import type { SheetFileOptions } from '../../core/picture/print.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
-import { fontFile } from '../config.ts';
+import { fontFile, viewerFile } from '../config.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
 import { runExport, runFlatFile, runSpreadFile } from '../queue/geometry-pool.ts';
+import { benchTable } from './bench.ts';
 import { loadDrawing } from './documents.ts';
 import { drawingFeatures } from './features.ts';
 import { changeTable } from './models.ts';
@@ -40,14 +41,15 @@ export interface FileQuery {
 }
 
 /**
- * One of the drawing's files; of a spread `apart.glb` and `steps.zip`, of a bent part or a round tube `flat.svg` and `flat.pdf` besides: `drawing.pdf`, `sheet-N.svg`, `sheet-N.png`, `findings.xlsx`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `drawing.json`.
+ * One of the drawing's files; of a spread `apart.glb`, `apart.html` and `steps.zip`, of a bent part or a round tube `flat.svg` and `flat.pdf` besides: `drawing.pdf`, `sheet-N.svg`, `sheet-N.png`, `findings.xlsx`, `parts-list.csv`, `parts-list.xlsx`, `properties.csv`, `properties.xlsx`, `items.json`, `findings.json`, `changes.csv`, `units.csv`, `drawing.json`.
  * Views that are not computed yet are computed first.
  * @throws QuarryError NOT_FOUND
  */
 export async function exportFile(jobId: string, name: string, which: FileQuery = {}): Promise<ExportedFile> {
   const { assembly, document } = await loadDrawing(jobId);
-  if (name === 'apart.glb' || name === 'steps.zip') return spreadFile(assembly, document, name, which.spread);
+  if (name === 'apart.glb' || name === 'apart.html' || name === 'steps.zip') return spreadFile(assembly, document, name, which.spread);
   if (name === 'flat.svg' || name === 'flat.pdf') return flatFile(assembly, document, name, which.part ?? '');
+  if (name === 'units.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await benchTable(jobId))) };
   if (name === 'changes.csv') return { name, type: CSV, data: new TextEncoder().encode(writeCsv(await changeTable(jobId))) };
   if (name === 'drawing.json') {
     const data = new TextEncoder().encode(writeDrawing(document));
@@ -126,12 +128,18 @@ async function flatFile(assembly: Assembly, document: DrawingDocument, kind: 'fl
   return { name: `${file}-flat.${as}`, type: as === 'svg' ? 'image/svg+xml' : 'application/pdf', data };
 }
 
-async function spreadFile(assembly: Assembly, document: DrawingDocument, kind: 'apart.glb' | 'steps.zip', spreadId: string | undefined): Promise<ExportedFile> {
+async function spreadFile(
+  assembly: Assembly,
+  document: DrawingDocument,
+  kind: 'apart.glb' | 'apart.html' | 'steps.zip',
+  spreadId: string | undefined,
+): Promise<ExportedFile> {
   const spread = recordsOf(document, 'spread').find((s) => spreadId === undefined || s.id === spreadId);
   if (!spread) throw new QuarryError('NOT_FOUND', { what: 'The spread' });
   const pulls = pullsOf(spread, componentsOf(assembly)).map(plainPull);
   const view = viewsShowing(document, spread.id)[0] ?? namedFrame('isometric');
   const frame = { right: view.right, up: view.up, toward: view.toward };
-  const data = await runSpreadFile({ type: 'spread-file', kind, assembly, pulls, frame }, loadGeometries);
-  return { name: kind, type: kind === 'apart.glb' ? 'model/gltf-binary' : 'application/zip', data };
+  const { title, number } = drawingOf(document);
+  const data = await runSpreadFile({ type: 'spread-file', kind, assembly, pulls, frame, title: { title, number }, viewerFile: viewerFile() }, loadGeometries);
+  return { name: kind, type: kind === 'apart.glb' ? 'model/gltf-binary' : kind === 'apart.html' ? 'text/html; charset=utf-8' : 'application/zip', data };
 }

@@ -9,7 +9,7 @@ import { drawingOf, type DrawingDocument } from '../../core/document/records.ts'
 import { applySteps } from '../../core/document/steps.ts';
 import type { IssueWords } from '../../elements/revisions/issue.ts';
 import { verifyPackage, writePackage } from '../../formats/package.ts';
-import { fontFile } from '../config.ts';
+import { config, fontFile, viewerFile } from '../config.ts';
 import { getDatabase } from '../database/client.ts';
 import { edit, issue } from '../database/schema.ts';
 import { tell as tellPages } from '../events.ts';
@@ -69,9 +69,16 @@ export const issuesOf = (jobId: string): Promise<IssueRow[]> =>
 /**
  * Issues a drawing: title block and revision table are brought up to date, every wanted file is made, sealed in a package and
  * frozen with the records it was made of. Either all of it happens, or nothing.
+ * @param address of this server, as who asks knows it: codes on sheets lead there unless it is set
  * @throws QuarryError STILL_DRAFTING, ISSUE_STOPPED, STALE_VERSION, BAD_REQUEST, CANCELLED
  */
-export async function makeIssue(jobId: string, request: IssueRequest, signal: AbortSignal, onProgress: (share: number) => void): Promise<IssueRow> {
+export async function makeIssue(
+  jobId: string,
+  request: IssueRequest,
+  address: string,
+  signal: AbortSignal,
+  onProgress: (share: number) => void,
+): Promise<IssueRow> {
   const { version, state } = await presentDocument(jobId);
   if (state === 'drafting') throw new QuarryError('STILL_DRAFTING', {});
   if (version !== request.version) throw new QuarryError('STALE_VERSION', { have: request.version, now: version });
@@ -83,11 +90,13 @@ export async function makeIssue(jobId: string, request: IssueRequest, signal: Ab
   const d = drawingOf(packed.document);
   const names = fileNames(request.names, { number: d.number || d.title || 'drawing', revision: request.revision, title: d.title });
   const { revision, date, drawn, checked, approved, words, kind, outputs } = request;
+  const id = randomUUID();
+  const guide = outputs.includes('guide') ? { guide: `${config.address ?? address}/guide/${id}` } : {};
   const { steps, files } = await runIssue(
     {
       type: 'issue',
       ...packed,
-      words: { revision, date, drawn, checked, approved, words },
+      words: { revision, date, drawn, checked, approved, words, ...guide },
       place,
       kind,
       outputs,
@@ -95,6 +104,7 @@ export async function makeIssue(jobId: string, request: IssueRequest, signal: Ab
       sheets: { grey: request.grey, layers: request.layers },
       dpi: request.dpi,
       fontFile: fontFile(),
+      viewerFile: viewerFile(),
     },
     loadGeometries,
     signal,
@@ -104,7 +114,6 @@ export async function makeIssue(jobId: string, request: IssueRequest, signal: Ab
   if (!result.ok) throw new QuarryError('STEP_DOES_NOT_FIT', { reason: result.reason });
   const data = writePackage(files, { title: d.title, number: d.number, revision, date });
   const sealed = verifyPackage(data, 'package.zip');
-  const id = randomUUID();
   await appendEdit(jobId, version, kind === 'issued' ? `Issue ${revision}` : `Issue ${revision} for review`, steps, undefined, async (tx) => {
     await tx.insert(issue).values({
       id,

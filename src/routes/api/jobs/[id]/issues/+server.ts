@@ -7,5 +7,5 @@ export const GET = api(async (event) => Response.json(await issuesOf(jobId(event
 export const POST = api(async (event) => {
   const id = jobId(event);
   const request = check(issueRequest, await json(event));
-  return streamed(event, (signal, say) => makeIssue(id, request, signal, (progress) => say({ progress })));
+  return streamed(event, (signal, say) => makeIssue(id, request, event.url.origin, signal, (progress) => say({ progress })));
 });

@@ -1,0 +1,1 @@
+ALTER TABLE "bench_answer" ADD COLUMN "part" text;

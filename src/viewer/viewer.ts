@@ -1,0 +1,201 @@
+import {
+  AmbientLight,
+  Box3,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DirectionalLight,
+  DoubleSide,
+  Group,
+  Matrix4,
+  Mesh,
+  MeshLambertMaterial,
+  OrthographicCamera,
+  Scene,
+  Sphere,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import { combine, IDENTITY, type Placement } from '../core/base/placement.ts';
+import { motionsOf, type Pull } from '../core/explode/spread.ts';
+import { CORNER_BYTES, type ViewerModel, type ViewerPart } from '../core/guide/viewer-model.ts';
+
+/** What is shown: which components, which of them stand out, and the pulls that take them off. */
+export interface Shown {
+  readonly there: readonly number[];
+  readonly fresh: readonly number[];
+  readonly pulls: readonly Pull[];
+  /** Colours for everything instead of for what is fresh. */
+  readonly colored?: boolean;
+  /** From where it is seen: from the model to the eye, and what is up. */
+  readonly toward?: readonly [number, number, number];
+}
+
+const STANDING = '#d9d5cc';
+/** What a pull takes when it is played, ms. */
+const PULL_MS = 900;
+
+/** The bytes of a page's model: deflated, as base64 in the page. */
+export async function unpacked(base64: string): Promise<ArrayBuffer> {
+  const packed = Uint8Array.from(atob(base64), (c) => c.charCodeAt(0));
+  return new Response(new Blob([packed]).stream().pipeThrough(new DecompressionStream('deflate'))).arrayBuffer();
+}
+
+function geometryOf(p: ViewerPart, bytes: ArrayBuffer): BufferGeometry {
+  const view = new DataView(bytes, p.at);
+  const position = new Float32Array(3 * p.corners);
+  const normal = new Float32Array(3 * p.corners);
+  for (let c = 0; c < p.corners; c++)
+    for (let k = 0; k < 3; k++) {
+      position[3 * c + k] = p.origin[k]! + p.step * view.getUint16(c * CORNER_BYTES + 2 * k, true);
+      normal[3 * c + k] = view.getInt8(c * CORNER_BYTES + 6 + k) / 127;
+    }
+  const head = Math.ceil((p.corners * CORNER_BYTES) / 4) * 4;
+  const index = new Uint32Array(3 * p.triangles);
+  for (let i = 0; i < index.length; i++) index[i] = view.getUint32(head + 4 * i, true);
+  const g = new BufferGeometry();
+  g.setAttribute('position', new BufferAttribute(position, 3));
+  g.setAttribute('normal', new BufferAttribute(normal, 3));
+  g.setIndex(new BufferAttribute(index, 1));
+  return g;
+}
+
+const matrixOf = (p: Placement) => new Matrix4().set(p[0]!, p[1]!, p[2]!, p[3]!, p[4]!, p[5]!, p[6]!, p[7]!, p[8]!, p[9]!, p[10]!, p[11]!, 0, 0, 0, 1);
+
+/** A model that can be turned, and whose pulls can be played. */
+export class Viewer {
+  /** How many pulls are made, with fractions. */
+  time = 0;
+  /** Told whenever that changes. */
+  ontime: ((time: number) => void) | undefined;
+  private readonly renderer: WebGLRenderer;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera();
+  private readonly controls: OrbitControls;
+  private readonly meshes: (Mesh<BufferGeometry, MeshLambertMaterial> | undefined)[];
+  private readonly model: ViewerModel;
+  private readonly host: HTMLElement;
+  private shown: Shown = { there: [], fresh: [], pulls: [] };
+  private reach = 1;
+  private frame = 0;
+  private playing = 0;
+
+  /** @throws where the browser has no WebGL */
+  constructor(host: HTMLElement, model: ViewerModel, bytes: ArrayBuffer) {
+    [this.model, this.host] = [model, host];
+    this.renderer = new WebGLRenderer({ antialias: true, alpha: true });
+    this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+    host.append(this.renderer.domElement);
+    this.camera.up.set(0, 0, 1);
+    const light = new DirectionalLight('#ffffff', 2.2);
+    light.position.set(0.4, -0.6, 1);
+    this.camera.add(light);
+    this.scene.add(this.camera, new AmbientLight('#ffffff', 1.4));
+    const geometries = model.parts.map((p) => geometryOf(p, bytes));
+    const all = new Group();
+    this.meshes = model.components.map((c) => {
+      if (c.part === undefined) return undefined;
+      const mesh = new Mesh(geometries[c.part], new MeshLambertMaterial({ side: DoubleSide }));
+      mesh.matrixAutoUpdate = false;
+      mesh.name = c.name;
+      all.add(mesh);
+      return mesh;
+    });
+    this.scene.add(all);
+    this.controls = new OrbitControls(this.camera, this.renderer.domElement);
+    this.controls.addEventListener('change', () => this.draw());
+    new ResizeObserver(() => this.resize()).observe(host);
+  }
+
+  show(shown: Shown): void {
+    this.stop();
+    this.shown = shown;
+    const fresh = new Set(shown.fresh);
+    const visible = new Set([...shown.there, ...shown.fresh]);
+    this.meshes.forEach((m, i) => {
+      if (!m) return;
+      m.visible = visible.has(i);
+      m.material.color = new Color(shown.colored || fresh.has(i) || !shown.there.length ? this.model.components[i]!.color : STANDING);
+    });
+    this.look();
+    this.at(shown.pulls.length);
+  }
+
+  /** So many pulls are made. */
+  at(time: number): void {
+    const { pulls } = this.shown;
+    this.time = Math.max(0, Math.min(pulls.length, time));
+    const motions = motionsOf(pulls, this.model.components.length, this.time);
+    this.meshes.forEach((m, i) => {
+      if (!m?.visible) return;
+      const motion = motions[i]!;
+      const { placement } = this.model.components[i]!;
+      m.matrix.copy(matrixOf(motion === IDENTITY ? placement : combine(motion, placement)));
+      m.matrixWorldNeedsUpdate = true;
+    });
+    this.ontime?.(this.time);
+    this.draw();
+  }
+
+  /** Plays the pulls until so many are made; from where it stands. */
+  play(to: number): void {
+    this.stop();
+    let last: number | undefined;
+    const step = (now: number) => {
+      const by = ((now - (last ?? now)) / PULL_MS) * Math.sign(to - this.time);
+      last = now;
+      const next = this.time + by;
+      const over = by !== 0 && (by > 0 ? next >= to : next <= to);
+      this.at(over ? to : next);
+      this.playing = over || this.time === to ? 0 : requestAnimationFrame(step);
+    };
+    if (this.time !== to) this.playing = requestAnimationFrame(step);
+  }
+
+  get isPlaying(): boolean {
+    return this.playing !== 0;
+  }
+
+  stop(): void {
+    if (this.playing) cancelAnimationFrame(this.playing);
+    this.playing = 0;
+  }
+
+  /** Sees all of what is shown, apart and together. */
+  private look(): void {
+    const box = new Box3();
+    for (const t of [0, this.shown.pulls.length]) {
+      this.at(t);
+      this.scene.updateMatrixWorld(true);
+      for (const m of this.meshes) if (m?.visible) box.expandByObject(m);
+    }
+    const sphere = box.getBoundingSphere(new Sphere());
+    this.reach = Math.max(1e-6, sphere.radius);
+    const toward = new Vector3(...(this.shown.toward ?? [1, -1, 1])).normalize();
+    this.camera.position.copy(sphere.center).addScaledVector(toward, 4 * this.reach);
+    [this.camera.near, this.camera.far] = [0.01 * this.reach, 12 * this.reach];
+    this.camera.zoom = 1;
+    this.controls.target.copy(sphere.center);
+    this.resize();
+    this.controls.update();
+  }
+
+  private resize(): void {
+    const { clientWidth: w, clientHeight: h } = this.host;
+    if (!w || !h) return;
+    this.renderer.setSize(w, h);
+    const k = (1.05 * this.reach) / Math.min(w, h);
+    [this.camera.left, this.camera.right, this.camera.top, this.camera.bottom] = [-w * k, w * k, h * k, -h * k];
+    this.camera.updateProjectionMatrix();
+    this.draw();
+  }
+
+  private draw(): void {
+    if (this.frame) return;
+    this.frame = requestAnimationFrame(() => {
+      this.frame = 0;
+      this.renderer.render(this.scene, this.camera);
+    });
+  }
+}
