@@ -26,6 +26,8 @@ test('revision A goes out with its guide; its package is verified and downloaded
   const broken = await open(page);
   await expect(left(page).getByText('Nothing was issued yet.')).toBeVisible();
   await right(page).getByLabel('Drawn').fill('A. Drafter');
+  await right(page).getByRole('button', { name: 'What is in the package' }).click();
+  await right(page).getByLabel('Page that plays it apart, HTML').check();
   await issueIt(page, 'A');
   await left(page).getByTitle('Checks every byte of the package').click();
   await expect(left(page).getByText('verified')).toBeVisible();
@@ -110,9 +112,15 @@ test('the guide on a tablet: touched through, without a connection, a remark tha
   await bench.getByRole('button', { name: /Done/ }).tap();
   await expect(bench.getByRole('heading', { name: /^Begin with/ })).toBeVisible();
   await tablet.setOffline(true);
+  // The model is in the page: it is turned without a connection too.
+  await bench.getByRole('button', { name: /Turn it/ }).tap();
+  await expect(bench.locator('.solid canvas')).toBeVisible({ timeout: 20_000 });
+  await bench.getByRole('button', { name: 'Picture' }).tap();
+  await expect(bench.locator('.solid')).toHaveCount(0);
   await bench.getByRole('button', { name: /Done/ }).tap();
   await expect(bench.getByRole('heading', { level: 2 }).locator('visible=true')).not.toContainText('Begin with');
   await bench.getByRole('button', { name: /Remark/ }).tap();
+  await bench.locator('dialog select').selectOption({ index: 1 });
   await bench.locator('dialog textarea').fill('The bracket does not fit');
   await bench.locator('dialog [name=who]').fill('Mo');
   await bench.locator('dialog [name=serial]').fill('0107');
@@ -128,11 +136,45 @@ test('the guide on a tablet: touched through, without a connection, a remark tha
   await page.goto(`${job}/proof`);
   await expect(page.getByRole('region', { name: 'Findings' })).toContainText('From the bench, Mo', { timeout: 30_000 });
   await page.goto(`${job}/issue`);
+  // How far the unit is, as a chart.
+  await expect(left(page).getByTestId('units').locator('canvas')).toBeVisible();
   await left(page).getByLabel('Answer to the remark').fill('File the edge');
   await left(page).getByRole('button', { name: 'Answer', exact: true }).click();
   await expect(left(page).getByText('Answered: File the edge')).toBeVisible();
   await page.goto(`${job}/proof`);
   await expect(page.getByRole('region', { name: 'Findings' }).getByRole('heading', { name: /must, \d+ should/ })).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole('region', { name: 'Findings' })).not.toContainText('From the bench');
+  expect(broken).toEqual([]);
+});
+
+test('steps of the guide are moved, joined and taken apart, each checked again; a code on the sheet leads to the guide of the issue', async ({ page }) => {
+  const broken = await open(page);
+  await page.getByRole('button', { name: 'Build guide' }).click();
+  const steps = page.locator('.guide li');
+  await expect(steps.first()).toBeVisible({ timeout: 30_000 });
+  const texts = () => steps.locator('.head span').allInnerTexts();
+  const before = await texts();
+  // The last step but one goes last.
+  const at = steps.nth(before.length - 2);
+  await at.locator('.head').click();
+  await at.getByRole('button', { name: 'Later' }).click();
+  await kept(page);
+  await expect.poll(async () => (await texts()).at(-1), { timeout: 30_000 }).toBe(before.at(-2));
+  await page.getByRole('button', { name: 'As planned' }).click();
+  await kept(page);
+  await expect.poll(texts, { timeout: 30_000 }).toEqual(before);
+  await page.goto(`${job}/sheets`);
+  await page.getByTestId('sheet').waitFor();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox').fill('QR code');
+  await page.keyboard.press('Enter');
+  await kept(page);
+  await expect(page.getByTestId('sheet').locator('[data-role=code]')).toHaveCount(1);
+  await page.goto(`${job}/issue`);
+  await expect(left(page).locator('li.issued')).toBeVisible({ timeout: 30_000 });
+  await issueIt(page, 'C');
+  const href = await left(page).locator('li.issued').getByRole('link', { name: 'Guide', exact: true }).getAttribute('href');
+  const document = (await (await page.request.get(`/api${new URL(job).pathname}/drawing`)).json()) as { document: { drawing: { guide?: string } } };
+  expect(document.document.drawing.guide).toBe(new URL(href!, page.url()).href);
   expect(broken).toEqual([]);
 });

@@ -26,6 +26,31 @@ test('the first drawing has nothing that must be put right; the heat map opens a
   expect(broken).toEqual([]);
 });
 
+test('ways to show an item are looked for, pictured, and added in one press', async ({ page }) => {
+  const broken = await open(page);
+  const map = page.getByTestId('coverage');
+  const box = (await map.boundingBox())!;
+  // The name of the first row.
+  await page.mouse.click(box.x + 40, box.y + 30 + 12);
+  const ways = page.getByTestId('cures');
+  await expect(ways.getByRole('heading', { name: /^Ways to show \d/ })).toBeVisible();
+  await expect(ways.getByRole('button', { name: 'Add it' }).nth(1)).toBeVisible({ timeout: 60_000 });
+  await expect(ways.locator('li').first()).toContainText(/mm² at .* % of its outline/);
+  const views = async () =>
+    Object.values(
+      ((await (await page.request.get(`/api${new URL(job).pathname}/drawing`)).json()) as { document: Record<string, { type: string }> }).document,
+    ).filter((r) => r.type === 'view').length;
+  const before = await views();
+  await ways.getByRole('button', { name: 'Add it' }).first().click();
+  await kept(page);
+  await expect(ways).toHaveCount(0);
+  expect(await views()).toBe(before + 1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await kept(page);
+  expect(await views()).toBe(before);
+  expect(broken).toEqual([]);
+});
+
 test('a balloon that is removed is found, put right in one press, and that is one step of undo', async ({ page }) => {
   const broken = await open(page);
   // Taken away on its sheet.

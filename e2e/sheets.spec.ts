@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { as1Job, centreOf, drag, errorsOn, kept, middleOf } from './helpers';
 
@@ -238,5 +239,30 @@ test('a view is cut, pasted on another sheet, and dragged onto the thumbnail of 
   await expect(page.getByRole('heading', { name: /Isometric/ })).toBeVisible();
   await page.locator(`[data-sheet="${added}"]`).click();
   await expect(views).toHaveCount(0);
+  expect(broken).toEqual([]);
+});
+
+test('print and files: sheets fitted on paper are counted before they are made, and come as chosen', async ({ page }) => {
+  const broken = await open(page);
+  await page.keyboard.press('Control+p');
+  const dialog = page.getByRole('dialog', { name: 'Print and files' });
+  await dialog.getByRole('button', { name: 'tiles' }).click();
+  await expect(dialog).toContainText(/\d+ pages · .*(297 × 210|210 × 297) mm/);
+  await dialog.getByRole('button', { name: /^sheet 1$/ }).click();
+  await dialog.getByLabel('Paper in the printer').selectOption('A3');
+  const [pdf] = await Promise.all([page.waitForEvent('download'), dialog.getByRole('link', { name: 'PDF' }).click()]);
+  const text = readFileSync((await pdf.path())!).toString('latin1');
+  const sizes = [...text.matchAll(/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)].map((m) => [Number(m[1]), Number(m[2])].map((v) => Math.round((v * 25.4) / 72)));
+  expect(sizes.length).toBeGreaterThan(0);
+  for (const s of sizes) expect(s.sort((a, b) => a - b)).toEqual([297, 420]);
+  await dialog.getByLabel(/pixels per inch/).selectOption('100');
+  const [png] = await Promise.all([page.waitForEvent('download'), dialog.getByRole('link', { name: 'PNG' }).click()]);
+  expect(
+    readFileSync((await png.path())!)
+      .subarray(1, 4)
+      .toString(),
+  ).toBe('PNG');
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
   expect(broken).toEqual([]);
 });

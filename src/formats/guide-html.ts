@@ -47,7 +47,7 @@ ${takeOf(guide, s, parts)}${checksOf(guide, s)}</div>
   const kit = kitOfGuide(guide)
     .map(
       (k) =>
-        `<tr><td>${esc(numberText(k.item))}</td><td><b>${k.quantity}</b></td><td>${artOf(k, parts)}</td><td>${esc(k.name)}</td><td>${esc(numberOf(k))}</td><td>${esc(k.place)}</td></tr>`,
+        `<tr><td>${esc(numberText(k.item))}</td><td><b>${k.quantity}</b></td><td>${artOf(k, parts)}</td><td>${esc(k.name)}</td><td>${esc(numberOf(k))}</td><td>${esc(k.place)}</td><td>${k.tool ? esc(toolText(k.tool, guide.language)) : ''}</td></tr>`,
     )
     .join('');
   const data = {

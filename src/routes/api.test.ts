@@ -301,6 +301,18 @@ describe('views', () => {
 });
 
 describe('what is computed on demand', () => {
+  test('ways to show an item, line by line; an item that there is not', async () => {
+    const id = await readyJob();
+    const said = await lines(await ask('POST', `/api/jobs/${id}/cures`, { body: { part: 'Ring' } }));
+    const { result } = said.at(-1) as { result: { kind: string; share: number; areaMm2: number; picture: string }[] };
+    expect(new Set(result.map((c) => c.kind))).toContain('direction');
+    for (const c of result) {
+      expect(c.picture).toMatch(/^data:image\/png;base64,/);
+      expect(c.share > 0 && c.share <= 1 && c.areaMm2 > 0).toBe(true);
+    }
+    expect((await lines(await ask('POST', `/api/jobs/${id}/cures`, { body: { part: 'gone' } }))).at(-1)).toMatchObject({ error: { code: 'NOT_FOUND' } });
+    expect(await refusal('POST', `/api/jobs/${id}/cures`, { body: {} })).toEqual([400, 'BAD_REQUEST']);
+  });
   test('what a section keeps whole', async () => {
     const [status, body] = await answer('POST', `/api/jobs/${await readyJob()}/section`, {
       body: { frame: namedFrame('front'), cut: { normal: [0, -1, 0], d: 25 } },
@@ -363,6 +375,10 @@ describe('files', () => {
     ['parts-list.csv', 'text/csv', '\ufeffIte'],
     ['drawing.json', 'application/json', '{'],
     ['sheet-2.svg', 'image/svg+xml', '<?xm'],
+    ['sheet-1.png?dpi=50', 'image/png', '\ufffdPNG'],
+    ['findings.xlsx', 'application/vnd.openxmlformats', 'PK'],
+    ['apart.html', 'text/html', '<!do'],
+    ['units.csv', 'text/csv', '\ufeffSer'],
     ['properties.csv', 'text/csv', '\ufeffPar'],
     ['properties.xlsx', 'application/vnd.openxmlformats', 'PK'],
   ])('%s', async (name, type, start) => {
@@ -377,6 +393,22 @@ describe('files', () => {
   });
   test.each(['nothing.txt', 'sheet-9.svg', '../../etc/passwd', 'changes.csv'])('%s is not to be had', async (name) => {
     expect((await refusal('GET', `/api/jobs/${await readyJob()}/files/${encodeURIComponent(name)}`))[0]).toBe(404);
+  });
+  test('the PDF as it is wanted: half as large, one sheet, in tiles; what is no paper or no sheet is said', async () => {
+    const id = await readyJob();
+    const boxes = async (query: string) => {
+      const text = Buffer.from(await (await ask('GET', `/api/jobs/${id}/files/drawing.pdf?${query}`)).arrayBuffer()).toString('latin1');
+      return [...text.matchAll(/MediaBox \[0 0 ([\d.]+) ([\d.]+)\]/g)].map((m) => [m[1], m[2]].map((v) => Math.round((Number(v) * 25.4) / 72)));
+    };
+    const whole = await boxes('');
+    expect(await boxes('print=half')).toEqual(whole.map((b) => b.map((v) => Math.round(v / 2))));
+    expect(await boxes('sheets=2')).toEqual([whole[1]]);
+    const tiles = await boxes('print=tiles&paper=A4&sheets=1&grey=1&layers=1');
+    expect(tiles.length).toBeGreaterThan(1);
+    for (const t of tiles) expect(t.sort((a, b) => a - b)).toEqual([210, 297]);
+    expect(await refusal('GET', `/api/jobs/${id}/files/drawing.pdf?print=fit&paper=bedsheet`)).toEqual([400, 'BAD_REQUEST']);
+    expect(await refusal('GET', `/api/jobs/${id}/files/drawing.pdf?sheets=99`)).toEqual([404, 'NOT_FOUND']);
+    expect(await refusal('GET', `/api/jobs/${id}/files/sheet-1.png?dpi=5`)).toEqual([400, 'BAD_REQUEST']);
   });
   test('a spread that the drawing does not have gives no model', async () => {
     expect((await refusal('GET', `/api/jobs/${await readyJob()}/files/apart.glb?spread=none`))[0]).toBe(404);
@@ -494,12 +526,24 @@ describe('issues', () => {
 
   test('title block, revision table, package: everything of an issue is frozen, whatever is drawn afterwards', async () => {
     const id = await ready();
-    const { result, error } = await issue(id, { version: 1, ...said, outputs: ['pdf', 'list', 'json', 'svg', 'findings', 'glb', 'guide'] });
+    const { result, error } = await issue(id, {
+      version: 1,
+      ...said,
+      outputs: ['pdf', 'sheets', 'half', 'list', 'json', 'svg', 'png', 'findings', 'glb', 'steps', 'apart', 'guide'],
+      dpi: 50,
+      layers: true,
+      grey: true,
+    });
     expect(error).toBeUndefined();
     const files = (result!['files'] as { name: string }[]).map((f) => f.name);
     for (const what of [
       'drawing.pdf',
       'sheet-1.svg',
+      'sheet-1.pdf',
+      'sheet-1.png',
+      'half-size.pdf',
+      'steps.zip',
+      'apart.html',
       'parts-list.xlsx',
       'parts-list.csv',
       'drawing.json',
@@ -588,13 +632,17 @@ describe('issues', () => {
       when,
       photo,
     };
-    for (let i = 0; i < 2; i++) expect((await ask('POST', at, { body: remark })).status).toBe(200);
+    for (let i = 0; i < 2; i++) expect((await ask('POST', at, { body: { ...remark, part: 'Ring' } })).status).toBe(200);
     for (const step of [1, 2, 2]) await ask('POST', at, { body: { id: crypto.randomUUID(), kind: 'tick', step, serial: '0107', who: 'M', when } });
     const told = async () => (await answer('GET', `/api/jobs/${id}/remarks`))[1] as { remarks?: Record<string, unknown>[]; units?: Record<string, unknown>[] };
     expect(await told()).toMatchObject({
-      remarks: [{ revision: 'A', step: 2, text: 'The ring does not fit', photo: true, serial: '0107', answer: null }],
-      units: [{ serial: '0107', revision: 'A', steps: 2 }],
+      remarks: [{ revision: 'A', step: 2, text: 'The ring does not fit', part: 'Ring', photo: true, serial: '0107', answer: null }],
+      units: [{ serial: '0107', revision: 'A', steps: 2, total: expect.any(Number) }],
     });
+    expect((await told()).units![0]!['total']).toBeGreaterThanOrEqual(2);
+    const table = await (await ask('GET', `/api/jobs/${id}/files/units.csv`)).text();
+    expect(table.split('\r\n').filter((l) => l.startsWith('0107'))).toHaveLength(4);
+    expect(table).toContain('The ring does not fit');
     expect(Buffer.from(await bytesOf(`/api/jobs/${id}/remarks/${remark.id}`)).toString()).toBe('not really');
     expect((await answer('POST', `/api/jobs/${id}/remarks/${remark.id}`, { body: { answer: 'Ream it to 12.4' } }))[0]).toBe(200);
     expect(await told()).toMatchObject({ remarks: [{ answer: 'Ream it to 12.4' }] });

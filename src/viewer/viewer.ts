@@ -12,7 +12,6 @@ import {
   MeshLambertMaterial,
   OrthographicCamera,
   Scene,
-  Sphere,
   Vector3,
   WebGLRenderer,
 } from 'three';
@@ -26,12 +25,17 @@ export interface Shown {
   readonly there: readonly number[];
   readonly fresh: readonly number[];
   readonly pulls: readonly Pull[];
-  /** Colours for everything instead of for what is fresh. */
+  /** The model's colours for everything instead of the item's for what is fresh. */
   readonly colored?: boolean;
   /** From where it is seen: from the model to the eye, and what is up. */
   readonly toward?: readonly [number, number, number];
 }
 
+interface Half {
+  readonly x: number;
+  readonly y: number;
+}
+const ONE: Half = { x: 1, y: 1 };
 const STANDING = '#d9d5cc';
 /** What a pull takes when it is played, ms. */
 const PULL_MS = 900;
@@ -77,7 +81,8 @@ export class Viewer {
   private readonly model: ViewerModel;
   private readonly host: HTMLElement;
   private shown: Shown = { there: [], fresh: [], pulls: [] };
-  private reach = 1;
+  /** Half of what is seen upwards and across, together and apart, mm. */
+  private reach: readonly [Half, Half] = [ONE, ONE];
   private frame = 0;
   private playing = 0;
 
@@ -88,10 +93,10 @@ export class Viewer {
     this.renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     host.append(this.renderer.domElement);
     this.camera.up.set(0, 0, 1);
-    const light = new DirectionalLight('#ffffff', 2.2);
+    const light = new DirectionalLight('#ffffff', 2);
     light.position.set(0.4, -0.6, 1);
     this.camera.add(light);
-    this.scene.add(this.camera, new AmbientLight('#ffffff', 1.4));
+    this.scene.add(this.camera, new AmbientLight('#ffffff', 1));
     const geometries = model.parts.map((p) => geometryOf(p, bytes));
     const all = new Group();
     this.meshes = model.components.map((c) => {
@@ -116,7 +121,8 @@ export class Viewer {
     this.meshes.forEach((m, i) => {
       if (!m) return;
       m.visible = visible.has(i);
-      m.material.color = new Color(shown.colored || fresh.has(i) || !shown.there.length ? this.model.components[i]!.color : STANDING);
+      const { color, own } = this.model.components[i]!;
+      m.material.color = new Color(shown.colored ? own : fresh.has(i) || !shown.there.length ? color : STANDING);
     });
     this.look();
     this.at(shown.pulls.length);
@@ -134,6 +140,7 @@ export class Viewer {
       m.matrix.copy(matrixOf(motion === IDENTITY ? placement : combine(motion, placement)));
       m.matrixWorldNeedsUpdate = true;
     });
+    this.zoom();
     this.ontime?.(this.time);
     this.draw();
   }
@@ -162,33 +169,64 @@ export class Viewer {
     this.playing = 0;
   }
 
-  /** Sees all of what is shown, apart and together. */
+  /** Sees what is shown from its side, together in the middle; apart as much more as it takes. */
   private look(): void {
-    const box = new Box3();
-    for (const t of [0, this.shown.pulls.length]) {
-      this.at(t);
-      this.scene.updateMatrixWorld(true);
-      for (const m of this.meshes) if (m?.visible) box.expandByObject(m);
-    }
-    const sphere = box.getBoundingSphere(new Sphere());
-    this.reach = Math.max(1e-6, sphere.radius);
     const toward = new Vector3(...(this.shown.toward ?? [1, -1, 1])).normalize();
-    this.camera.position.copy(sphere.center).addScaledVector(toward, 4 * this.reach);
-    [this.camera.near, this.camera.far] = [0.01 * this.reach, 12 * this.reach];
+    const box = this.boxAt(0);
+    const center = box.getCenter(new Vector3());
+    const size = Math.max(1e-6, box.union(this.boxAt(this.shown.pulls.length)).getSize(new Vector3()).length());
+    this.camera.position.copy(center).addScaledVector(toward, 2 * size);
+    [this.camera.near, this.camera.far] = [0.001 * size, 6 * size];
     this.camera.zoom = 1;
-    this.controls.target.copy(sphere.center);
-    this.resize();
+    this.controls.target.copy(center);
     this.controls.update();
+    this.camera.updateMatrixWorld(true);
+    this.reach = [this.halfAt(0), this.halfAt(this.shown.pulls.length)];
+    this.resize();
+  }
+
+  private boxAt(time: number): Box3 {
+    this.at(time);
+    this.scene.updateMatrixWorld(true);
+    const box = new Box3();
+    for (const m of this.meshes) if (m?.visible) box.expandByObject(m);
+    return box;
+  }
+
+  /** How far what is shown reaches from the middle of the picture. */
+  private halfAt(time: number): Half {
+    this.at(time);
+    this.scene.updateMatrixWorld(true);
+    const [p, box] = [new Vector3(), new Box3()];
+    let [x, y] = [1e-6, 1e-6];
+    for (const m of this.meshes) {
+      if (!m?.visible) continue;
+      box.setFromObject(m);
+      for (let k = 0; k < 8; k++) {
+        p.set(k & 1 ? box.max.x : box.min.x, k & 2 ? box.max.y : box.min.y, k & 4 ? box.max.z : box.min.z).applyMatrix4(this.camera.matrixWorldInverse);
+        x = Math.max(x, Math.abs(p.x));
+        y = Math.max(y, Math.abs(p.y));
+      }
+    }
+    return { x, y };
   }
 
   private resize(): void {
     const { clientWidth: w, clientHeight: h } = this.host;
     if (!w || !h) return;
     this.renderer.setSize(w, h);
-    const k = (1.05 * this.reach) / Math.min(w, h);
+    this.zoom();
+    this.draw();
+  }
+
+  private zoom(): void {
+    const { clientWidth: w, clientHeight: h } = this.host;
+    if (!w || !h) return;
+    const share = this.shown.pulls.length ? this.time / this.shown.pulls.length : 0;
+    const [a, b] = this.reach.map((r) => Math.max(r.x / w, r.y / h));
+    const k = 1.08 * (a! + (Math.max(a!, b!) - a!) * Math.min(1, 2 * share));
     [this.camera.left, this.camera.right, this.camera.top, this.camera.bottom] = [-w * k, w * k, h * k, -h * k];
     this.camera.updateProjectionMatrix();
-    this.draw();
   }
 
   private draw(): void {

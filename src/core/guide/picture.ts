@@ -4,8 +4,10 @@ import { drawLines, type Pen } from '../../elements/view/draw-lines.ts';
 import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
-import type { Rect } from '../base/rect.ts';
-import { dot, type Vec2 } from '../base/vector.ts';
+import { contains, type Rect } from '../base/rect.ts';
+import { cornersOf } from '../base/corners.ts';
+import { applyToPoint } from '../base/placement.ts';
+import { anyPerpendicular, cross, dot, type Vec2, type Vec3 } from '../base/vector.ts';
 import { flatLines, pullLines } from '../explode/pull-lines.ts';
 import { motionsOf, movedBodies, type Pull } from '../explode/spread.ts';
 import { numberText } from '../ledger/items.ts';
@@ -20,7 +22,9 @@ import { writePng } from '../shade/png.ts';
 import { planeBox, rasterize, visiblePixels, windowAround, windowOf, type Window } from '../shade/raster.ts';
 import type { SheetStyle } from '../sheet/paper.ts';
 import { computeView, type ViewResult } from '../views/compute-view.ts';
-import { viewMapOf } from '../views/view-map.ts';
+import type { Outline } from '../views/outline.ts';
+import { partOfView } from '../views/part-of-view.ts';
+import { viewMapOf, type ViewMap } from '../views/view-map.ts';
 import type { GuideStep } from './guide.ts';
 import type { BuildOrder } from './steps.ts';
 
@@ -56,6 +60,13 @@ const STANDING_TONE = [238, 235, 229] as const;
 const ARROW = '#b4690e';
 const MOST_BALLOONS = 12;
 const MOST_ARROWS = 6;
+
+/** What hangs in the air before it goes on: its way, where it is across that, and how far out it reaches. */
+interface Hung {
+  readonly direction: Vec3;
+  readonly across: readonly (readonly [number, number])[];
+  readonly front: number;
+}
 
 /** Draws the steps of a guide: what stands there faint, what comes strong and in its colour, its way in, its numbers. */
 export class StepPainter {
@@ -97,41 +108,44 @@ export class StepPainter {
     return { items: this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
   }
 
-  /** The pulls of a step, no longer than a look needs: beside what stands there. */
+  /** The pulls of a step, no longer than a look needs: beside what stands there, and what comes later behind what comes first. */
   private shortPulls(step: GuideStep): Pull[] {
     const there = new Set(step.there);
+    const hung: Hung[] = [];
     return step.moves.flatMap((m) =>
       m.pulls.map((i): Pull => {
         const p = this.order.pulls[i]!;
-        const reach = (inside: (c: number) => boolean) => {
-          let [low, high] = [Infinity, -Infinity];
-          for (const b of this.bodies) {
-            if (!inside(b.component)) continue;
-            const g = b.geometry.box;
-            for (let k = 0; k < 8; k++) {
-              const v = [k & 1 ? g[3] : g[0], k & 2 ? g[4] : g[1], k & 4 ? g[5] : g[2]] as const;
-              const q = b.placement;
-              const w = [0, 4, 8].map((r) => q[r]! * v[0] + q[r + 1]! * v[1] + q[r + 2]! * v[2] + q[r + 3]!) as unknown as readonly [number, number, number];
-              const h = dot(w, p.direction);
-              if (h < low) low = h;
-              if (h > high) high = h;
-            }
-          }
-          return [low, high] as const;
-        };
         const moving = new Set(m.components);
-        const [low, own] = [reach((c) => moving.has(c)), reach((c) => there.has(c))];
+        const [low, own] = [this.reach(p.direction, (c) => moving.has(c)), this.reach(p.direction, (c) => there.has(c))];
         // Past what stands there, and a little air.
         const past = Number.isFinite(own[1]) ? Math.max(0, own[1] - low[0]) : 0;
         const air = 0.25 * (low[1] - low[0]) + 0.06 * Math.max(0, own[1] - own[0]);
-        return {
-          components: m.components,
-          direction: p.direction,
-          distanceMm: Math.max(1e-6, Math.min(p.distanceMm, past + air)),
-          ...(p.turn ? { turn: p.turn } : {}),
-        };
+        let distanceMm = Math.max(1e-6, Math.min(p.distanceMm, past + air));
+        if (m.pulls.length === 1 && !p.turn) {
+          const right = anyPerpendicular(p.direction);
+          const across = [right, cross(p.direction, right)].map((a) => this.reach(a, (c) => moving.has(c)));
+          for (const h of hung)
+            if (dot(h.direction, p.direction) > 0.999 && across.every(([a, b], k) => a < h.across[k]![1] && b > h.across[k]![0]))
+              distanceMm = Math.max(distanceMm, h.front - low[0] + 0.3 * (low[1] - low[0]));
+          hung.push({ direction: p.direction, across, front: low[1] + distanceMm });
+        }
+        return { components: m.components, direction: p.direction, distanceMm, ...(p.turn ? { turn: p.turn } : {}) };
       }),
     );
+  }
+
+  /** How far some components reach along a direction, model mm. */
+  private reach(direction: Vec3, inside: (component: number) => boolean): readonly [number, number] {
+    let [low, high] = [Infinity, -Infinity];
+    for (const b of this.bodies) {
+      if (!inside(b.component)) continue;
+      for (const corner of cornersOf(b.geometry.box)) {
+        const h = dot(applyToPoint(b.placement, corner), direction);
+        low = Math.min(low, h);
+        high = Math.max(high, h);
+      }
+    }
+    return [low, high];
   }
 
   private bestFrame(bodies: readonly Body[], fresh: ReadonlySet<number>): ViewFrame {
@@ -187,8 +201,36 @@ export class StepPainter {
     ];
     items.push(...drawLines(result, map, GUIDE_STYLE, { thinMm: 0.25, pens }));
     for (const l of shownLines(lines)) items.push(...arrow(l.points.map(map.toPaper)));
-    items.push(...this.numbers(step, result, map, room));
+    const place = strong ? freeCorner(result, map, room) : undefined;
+    const inset = place ? this.inset(result, fresh, pens, map, place) : [];
+    items.push(...inset, ...this.numbers(step, result, map, room, place && inset.length ? [place] : []));
     return items;
+  }
+
+  /** What comes is small on the picture: it is shown larger in a corner, with a ring where it is. */
+  private inset(result: ViewResult, fresh: ReadonlySet<number>, pens: ReadonlyMap<number, Pen>, map: ViewMap, place: Rect): DisplayItem[] {
+    const box = seenBox(result, fresh);
+    if (!box) return [];
+    const [x, y] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
+    const half = Math.max(box[2] - box[0], box[3] - box[1]) / 2;
+    if (2 * half * map.scale > SMALL_MM) return [];
+    const r = INSET_MM / 2;
+    const radius = Math.max(INSET_REACH * half, 1e-6);
+    const at: Vec2 = [place.x + r, place.y + r];
+    const larger = viewMapOf({ at, pivot: [x, y], scale: r / radius });
+    const within: Outline = { kind: 'circle', at: [x, y], radius };
+    const ring = Math.max(radius * map.scale, 3);
+    const on: Vec2 = [map.x(x), map.y(y)];
+    const [dx, dy] = [at[0] - on[0], at[1] - on[1]];
+    const length = Math.hypot(dx, dy);
+    if (length < r + ring) return [];
+    return [
+      { kind: 'fill', d: circlePath(...at, r), color: '#ffffff' },
+      ...drawLines(partOfView(result, { within }), larger, GUIDE_STYLE, { thinMm: 0.25, pens }),
+      { kind: 'stroke', d: circlePath(...at, r), width: GUIDE_STYLE.wide },
+      { kind: 'stroke', d: circlePath(...on, ring), width: GUIDE_STYLE.narrow },
+      line(on[0] + (dx / length) * ring, on[1] + (dy / length) * ring, at[0] - (dx / length) * r, at[1] - (dy / length) * r, GUIDE_STYLE.narrow),
+    ];
   }
 
   private shaded(bodies: readonly Body[], frame: ViewFrame, colorOf: (c: number) => readonly [number, number, number]): { window: Window; png: Uint8Array } {
@@ -200,7 +242,7 @@ export class StepPainter {
     return { window, png: writePng(window.width, window.height, rgba!) };
   }
 
-  private numbers(step: GuideStep, result: ViewResult, map: ReturnType<typeof viewMapOf>, room: Rect): DisplayItem[] {
+  private numbers(step: GuideStep, result: ViewResult, map: ViewMap, room: Rect, obstacles: readonly Rect[]): DisplayItem[] {
     const adds = new Set(step.adds);
     const kit = step.kit.slice(0, MOST_BALLOONS);
     const requests = kit.map(({ item }) => ({
@@ -214,7 +256,7 @@ export class StepPainter {
     }));
     const [x0, y0, x1, y1] = result.box;
     const view: Rect = { x: map.x(x0), y: map.y(y1), width: (x1 - x0) * map.scale, height: (y1 - y0) * map.scale };
-    const placed = layoutBalloons(requests, { view, allowed: room, obstacles: [], diameter: GUIDE_STYLE.balloon });
+    const placed = layoutBalloons(requests, { view, allowed: room, obstacles, diameter: GUIDE_STYLE.balloon });
     const r = GUIDE_STYLE.balloon / 2;
     return placed.flatMap((p): DisplayItem[] => {
       const row = kit.find((k) => k.item.part === p.id)!;
@@ -232,6 +274,41 @@ export class StepPainter {
       ];
     });
   }
+}
+
+/** What comes is shown larger when it is smaller than this; how large that picture is, and how far around it reaches, in half sizes. */
+const SMALL_MM = 9;
+const INSET_MM = 52;
+const INSET_REACH = 2.2;
+
+/** The corner of a picture where least is drawn; none where a quarter of it would be covered. */
+function freeCorner({ map: { window: w, component } }: ViewResult, map: ViewMap, room: Rect): Rect | undefined {
+  const [right, low] = [room.x + room.width - INSET_MM - 2, room.y + room.height - INSET_MM - 2];
+  const corners = [room.x + 2, right].flatMap((x) => [room.y + 2, low].map((y): Rect => ({ x, y, width: INSET_MM, height: INSET_MM })));
+  const pixelMm2 = (w.pixelMm * map.scale) ** 2;
+  const covered = corners.map((c) => {
+    let n = 0;
+    component.forEach((v, i) => {
+      if (v >= 0 && contains(c, [map.x(w.minX + (i % w.width) * w.pixelMm), map.y(w.maxY - Math.floor(i / w.width) * w.pixelMm)])) n++;
+    });
+    return n * pixelMm2;
+  });
+  const least = Math.min(...covered);
+  return least < 0.25 * INSET_MM ** 2 ? corners[covered.indexOf(least)] : undefined;
+}
+
+/** Where some components are seen, by the item map; view space, model mm. */
+function seenBox({ map: { window: w, component } }: ViewResult, of: ReadonlySet<number>): readonly [number, number, number, number] | undefined {
+  const out: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  component.forEach((c, i) => {
+    if (!of.has(c)) return;
+    const [x, y] = [w.minX + (i % w.width) * w.pixelMm, w.maxY - Math.floor(i / w.width) * w.pixelMm];
+    out[0] = Math.min(out[0], x);
+    out[1] = Math.min(out[1], y - w.pixelMm);
+    out[2] = Math.max(out[2], x + w.pixelMm);
+    out[3] = Math.max(out[3], y);
+  });
+  return out[0] < out[2] ? out : undefined;
 }
 
 /** Of many ways that are alike the longest few say enough. */

@@ -2,7 +2,7 @@ import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import type { Placement } from '../base/placement.ts';
-import { hexOf, itemColor } from '../shade/colors.ts';
+import { colorBytes, hexOf, itemColor } from '../shade/colors.ts';
 
 /** Where a part's surface lies in the bytes of a model for pages. */
 export interface ViewerPart {
@@ -19,7 +19,9 @@ export interface ViewerComponent {
   /** Absent: it has no solid. */
   readonly part: number | undefined;
   readonly placement: Placement;
+  /** Of its item, and of the model. */
   readonly color: string;
+  readonly own: string;
   readonly name: string;
 }
 
@@ -28,6 +30,8 @@ export interface ViewerModel {
   readonly parts: readonly ViewerPart[];
   readonly components: readonly ViewerComponent[];
 }
+
+const shownHex = (bytes: readonly number[]): string => hexOf(bytes.map((v) => v / 255));
 
 /** Bytes of a corner: position, normal, and one so that positions lie on even addresses. */
 export const CORNER_BYTES = 10;
@@ -55,7 +59,13 @@ export function viewerModel(assembly: Assembly, geometries: ReadonlyMap<string, 
   };
   const components = componentsOf(assembly).map((c): ViewerComponent => {
     const own = assembly.parts[c.part]!;
-    return { part: partOf(own.geometryKey), placement: c.placement, color: hexOf(itemColor(c.part).map((v) => v / 255)), name: c.name };
+    return {
+      part: partOf(own.geometryKey),
+      placement: c.placement,
+      color: shownHex(itemColor(c.part)),
+      own: shownHex(colorBytes(assembly.nodes[c.node]!.color ?? own.color)),
+      name: c.name,
+    };
   });
   const bytes = new Uint8Array(at);
   let offset = 0;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '$lib/kit/Fold.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { OUTPUTS, type IssueDesk } from './issue-desk.svelte';
 
@@ -21,16 +22,22 @@
 <label class="q-caption" for="{id}-words">What changed: proposed from the comparison, a line each</label>
 <textarea id="{id}-words" class="q-field" rows="5" bind:value={desk.words}></textarea>
 <p><button class="q-button" disabled={!desk.issues.length || !desk.difference} onclick={() => desk.putClouds()}>Clouds around what changed</button></p>
-<p class="q-caption">In the package</p>
-{#each OUTPUTS as [what, name] (what)}
-  <label class="check"><input type="checkbox" checked={desk.outputs.includes(what)} onchange={(e) => toggle(what, e.currentTarget.checked)} /> {name}</label>
-{/each}
-<label class="check"><input type="checkbox" bind:checked={desk.grey} /> in grey</label>
-<label class="check"><input type="checkbox" bind:checked={desk.layers} /> PDF with layers that a reader can switch</label>
-{#if desk.outputs.includes('png')}
-  <label class="q-caption" for="{id}-dpi">Pixels per inch of pictures</label>
-  <input id="{id}-dpi" class="q-field" type="number" min="36" max="1200" bind:value={desk.dpi} />
-{/if}
+<p class="quiet">
+  {OUTPUTS.filter(([o]) => desk.outputs.includes(o))
+    .map(([, n]) => n)
+    .join('; ')}
+</p>
+<Fold title="What is in the package" folded>
+  {#each OUTPUTS as [what, name] (what)}
+    <label class="check"><input type="checkbox" checked={desk.outputs.includes(what)} onchange={(e) => toggle(what, e.currentTarget.checked)} /> {name}</label>
+  {/each}
+  <label class="check"><input type="checkbox" bind:checked={desk.grey} /> in grey</label>
+  <label class="check"><input type="checkbox" bind:checked={desk.layers} /> PDF with layers that a reader can switch</label>
+  {#if desk.outputs.includes('png')}
+    <label class="q-caption" for="{id}-dpi">Pixels per inch of pictures</label>
+    <input id="{id}-dpi" class="q-field" type="number" min="36" max="1200" bind:value={desk.dpi} />
+  {/if}
+</Fold>
 <label class="q-caption" for="{id}-names">File names</label>
 <input id="{id}-names" class="q-field" bind:value={desk.names} />
 <div class="before" class:bad={counts.must > 0}>

@@ -5,7 +5,7 @@
   import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
   import { call, type ApiFailure } from '$lib/shared/api';
   import { notify } from '$lib/shared/notices.svelte';
-  import { FileDown, FileUp } from '@lucide/svelte';
+  import { FileDown, FileUp, Printer } from '@lucide/svelte';
   import { without } from '$core/base/without';
   import Fold from '$lib/kit/Fold.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
@@ -96,6 +96,7 @@
 <Fold title="Take away">
   <ul>
     <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>
+    <li><button class="link" onclick={() => (tools.print = true)}><Printer size={15} /> Print, tiles, pictures …</button></li>
     <li><a href="/api/jobs/{drawing.id}/files/sheet-{number}.svg" download><FileDown size={15} /> SVG of this sheet</a></li>
     <li><a href="/api/jobs/{drawing.id}/files/parts-list.csv" download><FileDown size={15} /> Parts list, CSV</a></li>
     <li><a href="/api/jobs/{drawing.id}/files/drawing.json" download><FileDown size={15} /> Drawing, JSON</a></li>
