@@ -45,6 +45,11 @@ test('ways to show an item are looked for, pictured, and added in one press', as
   await kept(page);
   await expect(ways).toHaveCount(0);
   expect(await views()).toBe(before + 1);
+  // What it shows is there before it is taken back.
+  await expect(findings(page).getByText(/views are on their way/)).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByText(/in 7 views/))
+    .toHaveCount(1, { timeout: 30_000 })
+    .catch(() => undefined);
   await page.getByRole('button', { name: 'Undo' }).click();
   await kept(page);
   expect(await views()).toBe(before);

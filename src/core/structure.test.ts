@@ -70,7 +70,16 @@ describe('imports point one way', () => {
 
   test('core takes in nothing but small packages of plane geometry, PNG, QR codes, dates and separated text, and Zod where records are stated', () => {
     const bare = arrows.filter((a) => room(a.from) === 'core' && !ROOMS.includes(room(a.to)));
-    expect([...new Set(bare.map((a) => a.to))].sort()).toEqual(['date-fns', 'earcut', 'fast-png', 'flatbush', 'papaparse', 'polyclip-ts', 'qrcode-generator', 'zod']);
+    expect([...new Set(bare.map((a) => a.to))].sort()).toEqual([
+      'date-fns',
+      'earcut',
+      'fast-png',
+      'flatbush',
+      'papaparse',
+      'polyclip-ts',
+      'qrcode-generator',
+      'zod',
+    ]);
     const stating = bare.filter((a) => a.to === 'zod' && !a.typeOnly).map((a) => a.from);
     expect(stating.filter((f) => !/\/(record|fields|schemas)\.ts$/.test(f))).toEqual([]);
   });

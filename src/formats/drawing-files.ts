@@ -23,7 +23,7 @@ export function sheetsAsPdf(
   sheets: readonly DisplayList[],
   results: ReadonlyMap<string, ViewResult>,
   font: Uint8Array,
-  { only, watermark, ...how }: SheetFileOptions & { readonly watermark?: string } = {},
+  { only, ...how }: SheetFileOptions = {},
 ): Promise<Uint8Array> {
   const d = drawingOf(document);
   const date = new Date(`${/^\d{4}-\d\d-\d\d$/.test(d.date) ? d.date : '2000-01-01'}T00:00:00Z`);
@@ -36,7 +36,6 @@ export function sheetsAsPdf(
     author: d.drawnBy,
     pages: wanted(sheetsOf(document).map((s) => s.name)),
     ...how,
-    ...(watermark ? { watermark } : {}),
   });
 }
 

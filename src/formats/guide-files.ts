@@ -11,8 +11,16 @@ export function guideAsPdf(
   pictures: ReadonlyMap<number, StepPicture>,
   font: Uint8Array,
   parts?: ReadonlyMap<string, PartArt>,
+  paper?: 'A3',
 ): Promise<Uint8Array> {
   const pages = guidePages(guide, title, new Map([...pictures].map(([n, p]) => [n, p.items])), parts);
   const images = new Map([...pictures.values()].map((p) => [p.image.key, p.image.png]));
-  return writePdf(pages, { title: [title.number, title.title].filter(Boolean).join(' '), font, images, date: new Date(`${title.date}T00:00:00Z`) });
+  return writePdf(pages, {
+    title: [title.number, title.title].filter(Boolean).join(' '),
+    font,
+    images,
+    language: guide.language,
+    date: new Date(`${title.date}T00:00:00Z`),
+    ...(paper ? { print: { mode: 'fit', paper: [297, 420], grow: true } } : {}),
+  });
 }

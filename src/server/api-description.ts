@@ -168,7 +168,11 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
   },
   '/api/jobs/{id}/issues/{issue}/{name}': {
     GET: { says: 'A file of an issue, `package` for all of them, or `verify`', gives: 'The file, exactly as it was issued.', type: 'application/octet-stream' },
-    POST: { says: 'Takes the drawing of an issue back as a start', gives: 'The version that it made.', body: versionRequest },
+    POST: {
+      says: '`back`: takes the drawing of an issue back as a start; `branch`: begins a job of its own with it',
+      gives: 'The version that it made, or the id of the job.',
+      body: versionRequest,
+    },
   },
   '/api/jobs/{id}/compare': {
     GET: { says: 'What two moments of a drawing differ in', gives: 'Sheet by sheet, and the parts list row by row.', query: compareRequest },

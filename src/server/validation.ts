@@ -8,7 +8,7 @@ import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
 import { sheetFormat } from '../core/format/record.ts';
 import { listStyle } from '../elements/list/record.ts';
-import { PRINT_MODES } from '../core/picture/print.ts';
+import { PRINT_MARKS, PRINT_MODES } from '../core/picture/print.ts';
 import { paperByName } from '../core/sheet/paper.ts';
 import { ISSUE_OUTPUTS } from './queue/geometry-tasks.ts';
 import { recipe } from '../core/recipe/record.ts';
@@ -135,14 +135,16 @@ export const fileFields = z.object({
   bar: yes.optional(),
   grey: yes.optional(),
   layers: yes.optional(),
+  mark: z.enum(PRINT_MARKS).optional(),
   dpi: dpi.optional(),
 });
-export const fileQuery = fileFields.transform(({ print, paper, bar, grey, layers, ...rest }) => ({
+export const fileQuery = fileFields.transform(({ print, paper, bar, grey, layers, mark, ...rest }) => ({
   ...rest,
   how: {
     ...(print ? { print: { mode: print, ...(paper ? { paper } : {}), ...(bar ? { bar } : {}) } } : {}),
     ...(grey ? { grey } : {}),
     ...(layers ? { layers } : {}),
+    ...(mark ? { watermark: mark } : {}),
   },
 }));
 /** `now`, an issue, or a version of the history. */

@@ -7,6 +7,13 @@ import type { ViewFrame } from '../outline/directions.ts';
 
 export const id = z.string().min(1).max(200);
 export const text = z.string().max(2000);
+/** A picture is kept in the drawing: at most so many characters of base64, 1 MB of file. */
+export const MOST_CHARACTERS = 1_400_000;
+/** A PNG file, base64. */
+export const png = z
+  .string()
+  .max(MOST_CHARACTERS)
+  .regex(/^iVBORw0KGgo[A-Za-z0-9+/]*={0,2}$/, 'A picture is a PNG file.');
 export { number, point, vector };
 /** mm; larger than anything that is drawn. */
 export const length = z.number().min(-1e7).max(1e7);

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { valueStyle } from '../dimension/record.ts';
-import { face, id, length, paths, ref, text, vector } from './fields.ts';
+import { face, id, length, paths, png, ref, text, vector } from './fields.ts';
 
 export const drawingRecord = z
   .object({
@@ -238,6 +238,8 @@ export const guideRecord = z
     /** Spread that is turned round; absent: the first one. */
     spread: ref('spread', 'clear').nullable().exactOptional(),
     language: z.enum(['en', 'de', 'fr']).exactOptional(),
+    /** What it is printed on; absent: A4. */
+    paper: z.literal('A3').exactOptional(),
     /** Steps as someone wants them, by their keys: put in order, one with the step before, taken one by one. */
     order: z.array(guideKey).max(20_000).readonly().exactOptional(),
     joined: z.array(guideKey).max(20_000).readonly().exactOptional(),
@@ -250,6 +252,11 @@ export const guideRecord = z
             text: text.exactOptional(),
             checks: z.array(text).max(30).readonly().exactOptional(),
             callouts: z.array(text).max(30).readonly().exactOptional(),
+            /** A picture of one's own instead of the model's, and its height over its width. */
+            picture: z
+              .object({ png, ratio: z.number().min(0.01).max(100) })
+              .readonly()
+              .exactOptional(),
             /** From where it is looked at: which corner of the room. */
             corner: z
               .tuple([z.union([z.literal(1), z.literal(-1)]), z.union([z.literal(1), z.literal(-1)]), z.union([z.literal(1), z.literal(-1)])])

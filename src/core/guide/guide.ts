@@ -36,6 +36,8 @@ export interface GuideStep extends BuildStep {
   readonly checks: readonly string[];
   readonly callouts: readonly string[];
   readonly corner: StepWords['corner'];
+  /** Of the drafter, instead of the model's. */
+  readonly picture: StepWords['picture'];
 }
 
 /** What a drafter changes about a step. */
@@ -43,6 +45,8 @@ export interface StepWords {
   readonly text?: string | undefined;
   readonly checks?: readonly string[] | undefined;
   readonly callouts?: readonly string[] | undefined;
+  /** PNG, base64, and its height over its width. */
+  readonly picture?: { readonly png: string; readonly ratio: number } | undefined;
   readonly corner?: readonly [1 | -1, 1 | -1, 1 | -1] | undefined;
 }
 
@@ -100,6 +104,7 @@ export function guideOf(
       checks: own?.checks ?? [],
       callouts: own?.callouts ?? [],
       corner: own?.corner,
+      picture: own?.picture,
     };
   });
   return { steps, checked: order.checked, language };
@@ -172,6 +177,7 @@ export interface GuideWords {
     readonly text: string;
     /** The text is the drafter's. */
     readonly own: boolean;
+    readonly ownPicture: boolean;
     readonly kit: readonly string[];
     readonly kind: BuildStep['kind'];
     /** Keys of the steps that it was made of. */

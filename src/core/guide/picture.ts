@@ -105,7 +105,8 @@ export class StepPainter {
     const components = componentsOf(this.assembly);
     const key = `step-${step.number}`;
     const { window, png } = this.shaded(bodies, frame, (c) => (fresh.has(c) ? itemColor(components[c]!.part) : STANDING_TONE));
-    return { items: this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
+    const own = step.picture && ownPicture(step.picture, room);
+    return { items: own ?? this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
   }
 
   /** The pulls of a step, no longer than a look needs: beside what stands there, and what comes later behind what comes first. */
@@ -274,6 +275,13 @@ export class StepPainter {
       ];
     });
   }
+}
+
+/** A picture of the drafter's, as large as its room. */
+function ownPicture({ png, ratio }: NonNullable<GuideStep['picture']>, room: Rect): readonly DisplayItem[] {
+  const width = Math.min(room.width, room.height / ratio);
+  const [x, y] = [room.x + (room.width - width) / 2, room.y + (room.height - width * ratio) / 2];
+  return [{ kind: 'image', x, y, width, height: width * ratio, image: `data:image/png;base64,${png}` }];
 }
 
 /** What comes is shown larger when it is smaller than this; how large that picture is, and how far around it reaches, in half sizes. */

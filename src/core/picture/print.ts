@@ -6,11 +6,16 @@ import { line, text } from './shapes.ts';
 export const PRINT_MODES = ['true', 'half', 'fit', 'tiles'] as const;
 export type PrintMode = (typeof PRINT_MODES)[number];
 
+/** What a print may be marked as, across every page. */
+export const PRINT_MARKS = ['DRAFT', 'FOR REVIEW', 'ISSUED', 'SUPERSEDED'] as const;
+
 /** How a drawing is given out. */
 export interface SheetFileOptions {
   readonly print?: PrintOptions;
   readonly grey?: boolean;
   readonly layers?: boolean;
+  /** Large words across every page. */
+  readonly watermark?: string;
   /** Indices of the sheets that are wanted; absent: all. */
   readonly only?: readonly number[];
 }
@@ -21,6 +26,8 @@ export interface PrintOptions {
   readonly paper?: readonly [number, number];
   /** A bar of 100 mm at the foot, to be checked with a ruler. */
   readonly bar?: boolean;
+  /** Of `fit`: as large as the paper is, larger than it is too, to its very edge. */
+  readonly grow?: boolean;
 }
 
 /** What of a sheet comes onto one page. */
@@ -74,8 +81,12 @@ function whole(s: DisplayList, sheet: number, scale: number, [width, height]: re
 const turned = ([a, b]: readonly [number, number], s: DisplayList): [number, number] =>
   s.width >= s.height ? [Math.max(a, b), Math.min(a, b)] : [Math.min(a, b), Math.max(a, b)];
 
-function fitted(s: DisplayList, sheet: number, { paper = A4, bar: withBar }: PrintOptions): PrintPage {
+function fitted(s: DisplayList, sheet: number, { paper = A4, bar: withBar, grow }: PrintOptions): PrintPage {
   const [width, height] = turned(paper, s);
+  if (grow) {
+    const most = Math.min(width / s.width, height / s.height);
+    return { ...whole(s, sheet, most, [width, height], []), at: [(width - s.width * most) / 2, (height - s.height * most) / 2] };
+  }
   const foot = withBar ? FOOT_MM : MARGIN_MM;
   const scale = Math.min(1, (width - 2 * MARGIN_MM) / s.width, (height - MARGIN_MM - foot) / s.height);
   const at: [number, number] = [(width - s.width * scale) / 2, (height - foot + MARGIN_MM - s.height * scale) / 2];

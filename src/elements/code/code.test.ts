@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { without } from '../../core/base/without.ts';
 import { overlaps, rectOf } from '../../core/base/rect.ts';
 import { pointsOfPath } from '../../core/testing/paths.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
@@ -44,7 +45,7 @@ test('what is drawn is what is dark, with four modules of white around it', () =
 });
 
 test('before an issue it is an empty place; after it the address of its guide', () => {
-  const { says: _, ...of } = code;
+  const of = without(code, 'says') as CodeRecord;
   expect(draw(of).items.some((i) => i.kind === 'fill')).toBe(false);
   expect(draw(of, 'http://drawings.works/guide/7').label).toBe('QR code: http://drawings.works/guide/7');
 });

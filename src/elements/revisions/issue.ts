@@ -61,19 +61,31 @@ export function issueSteps(scene: Scene, { revision, date, drawn, checked, appro
     // What was around earlier changes has been built since.
     ...scene.all('cloud').flatMap((c): Step[] => (c.revision === revision ? [] : [{ op: 'drop', id: c.id }])),
   ];
-  if (scene.all('revisions').length) return steps;
   const result = applySteps(scene.document, steps);
-  const table = result.ok ? placedTable(scene.with(result.document)) : undefined;
+  if (!result.ok) return steps;
+  const after = scene.with(result.document);
+  const [there] = scene.all('revisions');
+  // With one more row it may reach into something: then it goes where it has room, and stays as it is where there is none.
+  const table = there ? (standsOnSomething(there, after) ? placedTable(after, there) : undefined) : placedTable(after);
   return table ? [...steps, { op: 'put', record: table }] : steps;
 }
 
-/** A revision table where it stands on nothing: beside the title block, else in an upper corner, of the first sheet that has room. */
-export function placedTable(scene: Scene): RevisionsRecord | undefined {
-  for (const sheet of scene.sheets) {
+function standsOnSomething(table: RevisionsRecord, scene: Scene): boolean {
+  const box = revisionsKind.draw(table, scene)[0]!.ink;
+  return composeSheet(scene, table.sheet).groups.some((g) => g.id !== table.id && g.role !== 'frame' && g.role !== 'view' && overlaps(g.ink, box, -0.2));
+}
+
+/**
+ * A revision table where it stands on nothing: beside the title block, else in an upper corner, of the first sheet that has room.
+ * @param moved the one that is there; it stays on its sheet if that has room
+ */
+export function placedTable(scene: Scene, moved?: RevisionsRecord): RevisionsRecord | undefined {
+  const sheets = [...scene.sheets].sort((a, b) => Number(b.id === moved?.sheet) - Number(a.id === moved?.sheet));
+  for (const sheet of sheets) {
     if (sheet.noTitle) continue;
     const { frame } = scene.page(sheet.id).geometry;
-    const taken = composeSheet(scene, sheet.id).groups.flatMap((g) => (g.role === 'frame' ? [] : [inflate(g.ink, 1)]));
-    const docked: RevisionsRecord = { type: 'revisions', id: 'revisions:1', sheet: sheet.id };
+    const taken = composeSheet(scene, sheet.id).groups.flatMap((g) => (g.role === 'frame' || g.id === moved?.id ? [] : [inflate(g.ink, 1)]));
+    const docked: RevisionsRecord = { type: 'revisions', id: moved?.id ?? 'revisions:1', sheet: sheet.id };
     const boxOf = (r: RevisionsRecord): Rect => rectOf(revisionsKind.draw(r, scene)[0]!.box);
     const { width } = boxOf(docked);
     const corners: readonly Vec2[] = [

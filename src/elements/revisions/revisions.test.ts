@@ -84,6 +84,21 @@ describe('an issue', () => {
         ]);
     }
   });
+  test('with a row more it reaches into something: it goes where it has room, and stays as it is where it reaches nothing', () => {
+    const [table] = first.all('revisions');
+    const [own] = revisionsKind.draw(table!, first);
+    const [x, y, width] = own!.box;
+    const second = (note: DrawingDocumentRecord | undefined) =>
+      issued(note ? new Scene({ ...drawn, document: { ...first.document, [note.id]: note } }) : first, { ...said, revision: 'B', words: ['Ring larger'] }, 2);
+    expect(second(undefined).all('revisions')).toEqual([table]);
+    // Words right over the table, where the next row comes.
+    const inWay: DrawingDocumentRecord = { type: 'note', id: 'note:1', view: null, sheet: table!.sheet, at: [x + width / 2, y - 2], text: 'Grease' };
+    const after = second(inWay);
+    const [moved] = after.all('revisions');
+    expect(moved!.id).toBe(table!.id);
+    expect(moved).not.toEqual(table);
+    expect(findingsOf(after).filter((f) => f.code === 'OVERLAP' && f.about.includes(table!.id))).toEqual([]);
+  });
   test('its words are changed where they stand; dragged, it stands free', () => {
     const [table] = first.all('revisions');
     const [text] = revisionsKind.texts!(table!, first);

@@ -78,6 +78,8 @@ export const viewRecord = z
     arrow: z.string().min(1).max(4).exactOptional(),
     /** Where its balloons are arranged; absent: all around. */
     rail: z.enum(['ring', 'rows', 'columns', 'top', 'foot', 'left', 'right']).exactOptional(),
+    /** Leaders of its balloons share a slant where there is room. */
+    parallel: z.literal(true).exactOptional(),
     /** Its scale is its own: it does not follow the view that it is in line with. */
     ownScale: z.literal(true).exactOptional(),
     cut: cutRecord.nullable(),

@@ -40,5 +40,4 @@ export class PdfLayers {
 }
 
 /** A text, not a name: pdfkit writes String objects in brackets. */
-// eslint-disable-next-line no-new-wrappers -- it tells the two apart by this
 const textString = (s: string): unknown => new String(s);

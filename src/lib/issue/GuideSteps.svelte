@@ -5,6 +5,7 @@
   import type { GuideWords } from '$core/guide/guide';
   import { ApiFailure, call } from '$lib/shared/api';
   import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { readPicture } from '$elements/picture/face/read-picture';
   import { notify } from '$lib/shared/notices.svelte';
 
   const { drawing }: { drawing: Drawing } = $props();
@@ -54,6 +55,14 @@
     put('A step taken apart', { ...record, joined, ...(again ? {} : { split: [...new Set([...(record.split ?? []), s.key])] }) });
   }
   const edited = $derived(Boolean(record.order?.length || record.joined?.length || record.split?.length));
+  async function ownPicture(key: string, input: HTMLInputElement) {
+    const [file] = input.files ?? [];
+    if (!file) return;
+    const read = await readPicture(file);
+    input.value = '';
+    if ('wrong' in read) notify('trouble', read.wrong);
+    else write(key, { picture: { png: read.png, ratio: read.ratio } });
+  }
   const lines = (text: string) =>
     text
       .split('\n')
@@ -81,6 +90,15 @@
         ></label
       >
     {/if}
+    <label
+      >Printed on <select
+        class="q-field"
+        value={record.paper ?? 'A4'}
+        onchange={(e) =>
+          put('Paper of the guide', e.currentTarget.value === 'A3' ? { ...record, paper: 'A3' } : (without(record, 'paper') as RecordOf<'guide'>))}
+        ><option>A4</option><option>A3</option></select
+      ></label
+    >
     {#if edited}<button class="q-button" onclick={() => put('Steps as they were planned', without(record, 'order', 'joined', 'split') as RecordOf<'guide'>)}
         >As planned</button
       >{/if}
@@ -120,6 +138,12 @@
               value={s.checks.join('\n')}
               onchange={(e) => write(s.key, { checks: lines(e.currentTarget.value) })}></textarea></label
           >
+          <p class="q-row">
+            <label class="q-button"
+              >A picture of one's own<input type="file" accept=".png,.svg" hidden onchange={(e) => void ownPicture(s.key, e.currentTarget)} /></label
+            >
+            {#if s.ownPicture}<button class="q-button" onclick={() => write(s.key, {}, 'picture')}>Back to the model’s</button>{/if}
+          </p>
           <label
             >Looked at from <select
               class="q-field"

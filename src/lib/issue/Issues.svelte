@@ -37,7 +37,10 @@
               <a href={file(i.id, f.name)} download>{f.name}</a> <small>{Math.max(1, Math.round(f.bytes / 1024))} kB</small>
             </li>{/each}
         </ul>
-        <p><button class="q-button" onclick={() => desk.takeBack(i)}>Take it back as a start</button></p>
+        <p class="q-row">
+          <button class="q-button" onclick={() => desk.takeBack(i)}>Take it back as a start</button>
+          <button class="q-button" onclick={() => void desk.branch(i)}>Begin a job of its own with it</button>
+        </p>
       </Fold>
     </li>
   {:else}

@@ -1,3 +1,4 @@
+import { goto } from '$app/navigation';
 import { nextRevision } from '$elements/revisions/issue';
 import type { Difference } from '$core/revision/compare-drawings';
 import { ApiFailure, call } from '$lib/shared/api';
@@ -243,6 +244,16 @@ export class IssueDesk {
       notify('good', `The drawing is again as ${i.revision} was issued. Undo brings back what was.`);
     } catch (e) {
       notify('trouble', e instanceof ApiFailure ? e.message : 'The issue could not be taken back.');
+    }
+  }
+
+  /** A job of its own begins with the drawing of an issue. */
+  async branch(i: Issue): Promise<void> {
+    try {
+      const { id } = await call<{ id: string }>(`/api/jobs/${this.drawing.id}/issues/${i.id}/branch`, { method: 'POST', body: {} });
+      await goto(`/jobs/${id}/sheets`);
+    } catch (e) {
+      notify('trouble', e instanceof ApiFailure ? e.message : 'No job could be begun with it.');
     }
   }
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
-  import { printPages, type PrintMode } from '$core/picture/print';
+  import { PRINT_MARKS, printPages, type PrintMode } from '$core/picture/print';
   import { PAPER_SIZES, paperByName } from '$core/sheet/paper';
   import Chips from '../shared/Chips.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
@@ -18,8 +18,9 @@
     grey: boolean;
     layers: boolean;
     dpi: number;
+    mark: string;
   }
-  const USUAL: Choice = { mode: 'true', paper: 'A4', bar: false, grey: false, layers: false, dpi: 200 };
+  const USUAL: Choice = { mode: 'true', paper: 'A4', bar: false, grey: false, layers: false, dpi: 200, mark: '' };
   function remembered(): Choice {
     try {
       return { ...USUAL, ...(JSON.parse(localStorage.getItem(REMEMBERED) ?? '{}') as Partial<Choice>) };
@@ -54,6 +55,7 @@
       ...(choice.bar ? { bar: '1' } : {}),
       ...(choice.grey ? { grey: '1' } : {}),
       ...(choice.layers ? { layers: '1' } : {}),
+      ...(choice.mark ? { mark: choice.mark } : {}),
       ...(which === 'this' ? { sheets: String(at) } : {}),
     }),
   );
@@ -102,6 +104,11 @@
           {:else}<Toggle label="Bar of 100 mm, to be checked with a ruler" checked={choice.bar} onchange={(bar) => set({ bar })} />{/if}
           <Toggle label="Grey" checked={choice.grey} onchange={(grey) => set({ grey })} />
           <Toggle label="Layers that a reader can switch" checked={choice.layers} onchange={(layers) => set({ layers })} />
+          <label class="q-caption" for="print-mark">Marked across every page</label>
+          <select id="print-mark" class="q-field" value={choice.mark} onchange={(e) => set({ mark: e.currentTarget.value })}>
+            <option value="">nothing</option>
+            {#each PRINT_MARKS as words (words)}<option value={words}>{words}</option>{/each}
+          </select>
           <p class="row"><a class="q-button main" href={file('drawing.pdf', String(query))} download>PDF</a></p>
           <hr />
           <p class="row">

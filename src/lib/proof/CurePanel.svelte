@@ -29,7 +29,7 @@
       <p class="sub">No direction, cut or spread shows it. Take away what is around it: a view may leave components out.</p>
     {/if}
     <ul>
-      {#each cures.offers as o (o.name)}
+      {#each cures.offers as o, i (i)}
         <li>
           {#if o.picture}
             <img src={o.picture} alt="The item among its neighbours" />

@@ -144,7 +144,7 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     const parts = partPictures(scene, geometries);
     const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
     add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font, model, parts })));
-    add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font, parts));
+    add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font, parts, scene.one('guide', 'guide')?.paper));
   }
   step();
   return { steps, files };
@@ -163,6 +163,7 @@ export function guideWords({ assembly, document }: GuideTask, geometries: Geomet
       where: `${s.unitName}, ${s.place} of ${s.places}`,
       text: s.text,
       own: words[s.key]?.text !== undefined,
+      ownPicture: s.picture !== undefined,
       kit: s.kit.map((k) => `${k.quantity} × ${numberText(k.item)} ${k.name}`),
       checks: s.checks,
       callouts: s.callouts,

@@ -20,6 +20,7 @@ import type { Difference } from '../../core/revision/compare-drawings.ts';
 import { assemblyOf, loadDrawing, presentDocument } from './documents.ts';
 import { appendEdit } from './edits.ts';
 import { drawingFeatures } from './features.ts';
+import { duplicateJob } from './jobs.ts';
 import { loadGeometries } from './geometries.ts';
 import { computeAndStore, keyedViews, storedResult } from './views.ts';
 
@@ -234,6 +235,12 @@ export async function takeIssueBack(jobId: string, id: string, version: number):
   const steps = changesBetween(present.document, carriedOver(row.document, row.documentFormat));
   if (!steps.length) throw new QuarryError('BAD_REQUEST', { text: 'The drawing is as it was issued: there is nothing to take back.' });
   return appendEdit(jobId, version, `Back to ${row.revision}`, steps);
+}
+
+/** A job of its own that begins with the drawing of an issue; this one stays as it is. @returns its id @throws QuarryError NOT_FOUND */
+export async function branchOff(jobId: string, id: string): Promise<string> {
+  const row = await issueRow(jobId, id);
+  return duplicateJob(jobId, carriedOver(row.document, row.documentFormat), `from ${row.revision}`);
 }
 
 /** The latest edits, for a list of moments to compare with. */

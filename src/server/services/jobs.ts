@@ -9,9 +9,9 @@ import type { Standard } from '../../core/sheet/paper.ts';
 import { getDatabase } from '../database/client.ts';
 import { job, jobFile, OPEN_STATES, type JobState } from '../database/schema.ts';
 import { without } from '../../core/base/without.ts';
-import { drawingOf } from '../../core/document/records.ts';
+import { drawingOf, type DrawingDocument } from '../../core/document/records.ts';
 import { tell } from '../events.ts';
-import { loadDrawing, presentDocument, writeRecords } from './documents.ts';
+import { assemblyOf, loadDrawing, presentDocument, writeRecords } from './documents.ts';
 import { appendEdit } from './edits.ts';
 
 export interface NewJob {
@@ -106,26 +106,32 @@ export async function renameJob(id: string, title: string): Promise<void> {
   await tell({ type: 'job', job: id });
 }
 
-/** The drawing as it stands once more, as a job of its own with the files of the first; its history and issues stay behind. @throws QuarryError NOT_FOUND */
-export async function duplicateJob(id: string): Promise<string> {
-  const { document, assembly } = await loadDrawing(id);
+/**
+ * The drawing once more, as a job of its own with the files of the first; its history and issues stay behind.
+ * @param from another moment of it; absent: as it stands
+ * @param words behind its title, in brackets
+ * @throws QuarryError NOT_FOUND
+ */
+export async function duplicateJob(id: string, from?: DrawingDocument, words = 'copy'): Promise<string> {
+  const document = from ?? (await loadDrawing(id)).document;
+  const assembly = await assemblyOf(id, document);
   const records = without(document, 'model');
   const drawing = drawingOf(document);
-  const copy = { ...records, drawing: { ...drawing, title: `${drawing.title || 'Drawing'} (copy)`, revision: '' } };
+  const copy = { ...records, drawing: { ...drawing, title: `${drawing.title || 'Drawing'} (${words})`, revision: '' } };
   const made = await getDatabase().transaction(async (tx) => {
-    const [from] = await tx.select().from(job).where(eq(job.id, id));
-    if (!from) throw new QuarryError('NOT_FOUND', { what: 'The job' });
+    const [own] = await tx.select().from(job).where(eq(job.id, id));
+    if (!own) throw new QuarryError('NOT_FOUND', { what: 'The job' });
     const [row] = await tx
       .insert(job)
       .values({
-        title: `${from.title} (copy)`,
+        title: `${own.title} (${words})`,
         state: 'ready',
         stage: 'ready',
         progress: 1,
-        fileBytes: from.fileBytes,
-        sheet: from.sheet,
-        standard: from.standard,
-        choices: from.choices,
+        fileBytes: own.fileBytes,
+        sheet: own.sheet,
+        standard: own.standard,
+        choices: own.choices,
         assembly,
         version: 1,
       })

@@ -58,6 +58,13 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
       run: () => view && putRail(drawing, view, rail === 'rectangle' ? undefined : rail),
     })),
     {
+      id: 'parallel',
+      label: view?.parallel ? 'Leaders of this view the shortest way' : 'Parallel leaders in this view',
+      key: '',
+      disabled: !view,
+      run: () => view && setParallel(drawing, view, !view.parallel),
+    },
+    {
       id: 'arrange',
       label: 'Arrange the balloons of this view anew',
       short: 'Arrange',
@@ -72,6 +79,12 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
 /** The rails of a view; its balloons go there at once. */
 export function putRail(drawing: Drawing, view: ViewRecord, rail: Rail | undefined): void {
   drawing.edit('Rails of the balloons', [{ op: 'put', record: rail ? { ...view, rail } : (without(view, 'rail') as ViewRecord) }]);
+  void arrangeAnew(drawing, view.id);
+}
+
+/** Leaders that share a slant, or go the shortest way; its balloons are arranged at once. */
+export function setParallel(drawing: Drawing, view: ViewRecord, on: boolean): void {
+  drawing.edit('Parallel leaders', [{ op: 'put', record: on ? { ...view, parallel: true } : (without(view, 'parallel') as ViewRecord) }]);
   void arrangeAnew(drawing, view.id);
 }
 

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { assign } from '../../../core/base/assignment.ts';
+import { random } from '../../../core/testing/random.ts';
 import { layoutBalloons, type BalloonRequest } from './layout.ts';
+import { spaced } from './parallel.ts';
 import { pointToSegment, segmentsCross } from '../../../core/base/rect.ts';
 
 describe('assignment', () => {
@@ -119,5 +121,67 @@ describe('balloons around a view', () => {
 
   test('items without a visible edge get no balloon', () => {
     expect(layoutBalloons([{ id: 'hidden', anchors: [] }], area)).toEqual([]);
+  });
+});
+
+// Neighbouring leaders are roughly parallel (common practice).
+describe('parallel leaders', () => {
+  const area = {
+    view: { x: 100, y: 80, width: 120, height: 90 },
+    allowed: { x: 23, y: 13, width: 374, height: 271 },
+    obstacles: [],
+    diameter: 10,
+  };
+  const requests = (seed: number, n: number): BalloonRequest[] => {
+    const next = random(seed);
+    return Array.from({ length: n }, (_, i) => ({
+      id: `item ${i}`,
+      anchors: Array.from({ length: 8 }, () => {
+        const a = next() * 2 * Math.PI;
+        return { x: 105 + next() * 110, y: 85 + next() * 80, outX: Math.cos(a), outY: Math.sin(a) };
+      }),
+    }));
+  };
+  const slantOf = (p: { x: number; y: number; anchor: { x: number; y: number } }) =>
+    ((Math.atan2(p.anchor.y - p.y, p.x - p.anchor.x) * 180) / Math.PI + 360) % 180;
+  /** Mean distance of leaders from the slant that most of them have, degrees. */
+  const spread = (placed: ReturnType<typeof layoutBalloons>) => {
+    const slants = placed.map(slantOf);
+    const off = (a: number, b: number) => Math.min(Math.abs(a - b), 180 - Math.abs(a - b));
+    return Math.min(...slants.map((s) => slants.reduce((sum, t) => sum + off(s, t), 0) / slants.length));
+  };
+
+  test.each([1, 2, 3, 4, 5])('sample %i of 12: far more alike than the shortest ones, none crosses, all slanted and apart', (seed) => {
+    const [short, parallel] = [false, true].map((p) => layoutBalloons(requests(seed * 31, 12), { ...area, parallel: p }));
+    expect(spread(parallel!)).toBeLessThan(Math.max(6, spread(short!) / 2));
+    parallel!.forEach((a, i) => {
+      expect(slantOf(a) % 90).toBeGreaterThan(8);
+      for (const b of parallel!.slice(i + 1)) {
+        expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(10);
+        expect(segmentsCross(a.x, a.y, a.anchor.x, a.anchor.y, b.x, b.y, b.anchor.x, b.anchor.y)).toBe(false);
+      }
+    });
+  });
+
+  test('with room they are exactly parallel: few parts, on one side', () => {
+    const few = [110, 140, 170, 200].map((x, i): BalloonRequest => ({ id: String(i), anchors: [{ x, y: 90 + 5 * i, outX: 0, outY: -1 }] }));
+    const slants = layoutBalloons(few, { ...area, rail: 'top', parallel: true }).map(slantOf);
+    expect(Math.max(...slants) - Math.min(...slants)).toBeLessThan(0.01);
+  });
+
+  test('places keep their pitch and come as near to where they want to be as that allows', () => {
+    expect(spaced([10, 30, 50], 12, 0, 100)).toEqual([10, 30, 50]);
+    // Two that want the same place share the way.
+    expect(spaced([30, 30], 12, 0, 100)).toEqual([24, 36]);
+    expect(spaced([-5, 98, 99], 12, 0, 100)).toEqual([0, 88, 100]);
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 100 }), { minLength: 1, maxLength: 8 }), (t) => {
+        const sorted = [...t].sort((a, b) => a - b);
+        const got = spaced(sorted, 10, 0, 100);
+        got.forEach((v, i) => i > 0 && expect(v - got[i - 1]!).toBeGreaterThanOrEqual(10 - 1e-9));
+        expect(Math.min(...got)).toBeGreaterThanOrEqual(-1e-9);
+        expect(Math.max(...got)).toBeLessThanOrEqual(100 + 1e-9);
+      }),
+    );
   });
 });

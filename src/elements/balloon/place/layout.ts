@@ -1,5 +1,6 @@
 import type { ViewRecord } from '../../../core/document/records.ts';
 import { inflate, pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
+import { offSlant, shifted, SLANTS } from './parallel.ts';
 import { assign } from '../../../core/base/assignment.ts';
 
 /** A place for a leader's end, paper mm, y down. */
@@ -45,6 +46,8 @@ export interface LayoutArea {
   readonly diameter: number;
   /** Which sides of the view; absent: all. */
   readonly rail?: ViewRecord['rail'] | undefined;
+  /** Leaders share a slant where there is room. */
+  readonly parallel?: boolean;
 }
 
 /** Distance of the balloons' centres from the view's box, and between rails. */
@@ -70,7 +73,20 @@ export function layoutBalloons(requests: readonly BalloonRequest[], area: Layout
   // Where there is no room for all the first ones are placed.
   const wanted = all.slice(0, slots.length);
   if (wanted.length === 0) return [];
-  const leaders = wanted.map((r) => new Leaders(r, slots));
+  if (!area.parallel || area.rail === 'ring') return placedAt(wanted, slots, area).placed;
+  // Each shared slant is tried: the one that comes out cheapest is taken.
+  const tried = SLANTS.map((slant) => ({ slant, ...placedAt(wanted, slots, area, slant) })).reduce((a, b) => (b.cost < a.cost ? b : a));
+  return shifted(tried.placed, inflate(area.view, OFF_VIEW_MM), area, tried.slant);
+}
+
+/** The cheapest places found. @param slant that leaders should have, rad */
+function placedAt(
+  wanted: readonly BalloonRequest[],
+  slots: readonly Slot[],
+  area: LayoutArea,
+  slant?: number,
+): { readonly placed: PlacedBalloon[]; readonly cost: number } {
+  const leaders = wanted.map((r) => new Leaders(r, slots, slant));
   const best = leaders.map((l) => slots.map((_, s) => l.cheapest(s)));
   const chosen = assign(best.map((row) => row.map((b) => b.cost)));
   const state = new Arrangement(
@@ -83,7 +99,8 @@ export function layoutBalloons(requests: readonly BalloonRequest[], area: Layout
     area.standing ?? [],
   );
   state.improve();
-  return wanted.map((r, i) => ({ id: r.id, x: slots[state.slot[i]!]!.x, y: slots[state.slot[i]!]!.y, anchor: r.anchors[state.anchor[i]!]! }));
+  const placed = wanted.map((r, i) => ({ id: r.id, x: slots[state.slot[i]!]!.x, y: slots[state.slot[i]!]!.y, anchor: r.anchors[state.anchor[i]!]! }));
+  return { placed, cost: state.total() };
 }
 
 interface Slot {
@@ -129,14 +146,18 @@ function slotsAround(area: LayoutArea, pitch: number): Slot[] {
   return slots;
 }
 
+/** What a radian off the shared slant costs, mm. */
+const OFF_SLANT = 80;
+
 /** Cost of one leader by itself: its length, and what its slant and its start are worth. */
-function leaderCost(a: PaperAnchor, s: Slot): number {
+function leaderCost(a: PaperAnchor, s: Slot, shared?: number): number {
   const dx = s.x - a.x;
   const dy = s.y - a.y;
   const length = Math.hypot(dx, dy);
   const slant = Math.atan2(Math.abs(dy), Math.abs(dx));
   let cost = length;
   if (slant < LEAST_SLANT || slant > MOST_SLANT) cost += 400 + 200 * Math.max(LEAST_SLANT - slant, slant - MOST_SLANT);
+  if (shared !== undefined) cost += OFF_SLANT * offSlant(dx, dy, shared);
   // A leader should leave the component at once, not run over it.
   const leaving = (dx * a.outX + dy * a.outY) / (length || 1);
   if (leaving < 0.2) cost += 30 * (0.2 - leaving) + 15;
@@ -151,8 +172,10 @@ class Leaders {
   private readonly request: BalloonRequest;
   private readonly slots: readonly Slot[];
   private readonly known: Float64Array;
+  private readonly slant: number | undefined;
 
-  constructor(request: BalloonRequest, slots: readonly Slot[]) {
+  constructor(request: BalloonRequest, slots: readonly Slot[], slant?: number) {
+    this.slant = slant;
     this.request = request;
     this.slots = slots;
     this.known = new Float64Array(request.anchors.length * slots.length).fill(NaN);
@@ -162,7 +185,7 @@ class Leaders {
     const i = anchor * this.slots.length + slot;
     if (Number.isNaN(this.known[i])) {
       const [a, s] = [this.request.anchors[anchor]!, this.slots[slot]!];
-      this.known[i] = leaderCost(a, s) + OVER_OTHERS * (this.request.over?.(a, s.x, s.y) ?? 0);
+      this.known[i] = leaderCost(a, s, this.slant) + OVER_OTHERS * (this.request.over?.(a, s.x, s.y) ?? 0);
     }
     return this.known[i]!;
   }
@@ -172,7 +195,7 @@ class Leaders {
     let anchor = 0;
     for (let a = 0; a < this.request.anchors.length; a++) {
       // What lies under a leader takes longest to find out, and only adds to its cost.
-      if (leaderCost(this.request.anchors[a]!, this.slots[slot]!) >= cost) continue;
+      if (leaderCost(this.request.anchors[a]!, this.slots[slot]!, this.slant) >= cost) continue;
       const c = this.cost(a, slot);
       if (c < cost) [cost, anchor] = [c, a];
     }
@@ -271,6 +294,11 @@ class Arrangement {
     }
     [this.slot[i], this.anchor[i]] = pick;
     return pick[0] !== oldSlot;
+  }
+
+  /** What all cost as they stand; trouble between two counts for both. */
+  total(): number {
+    return this.requests.reduce((sum, _, i) => sum + this.costOf(i), 0);
   }
 
   /** Everything that changes when balloon i changes. */

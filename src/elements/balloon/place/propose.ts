@@ -125,7 +125,7 @@ function place(view: ViewRecord, result: ViewResult, wanted: readonly Wanted[], 
   const own = new Map(wanted.map((one) => [one.id, one.components]));
   const [x, y, width, height] = viewRect(view, result);
   const out = new Map<string, Placing>();
-  for (const p of layoutBalloons(requests, { ...area, view: { x, y, width, height }, rail: view.rail })) {
+  for (const p of layoutBalloons(requests, { ...area, view: { x, y, width, height }, rail: view.rail, ...(view.parallel ? { parallel: true } : {}) })) {
     const anchor = (p.anchor as (typeof requests)[number]['anchors'][number]).view;
     // Which of the components has the edge that the leader ends on.
     const aims = own.get(p.id)!.flatMap((c) => nearestEdge(result, anchor.x, anchor.y, c) ?? []);

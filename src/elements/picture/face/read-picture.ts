@@ -1,4 +1,4 @@
-import { MOST_CHARACTERS } from '../record';
+import { MOST_CHARACTERS } from '../../../core/document/fields';
 
 /** Longer sides are brought down to this many pixels: 300 per inch on half an A4 sheet. */
 const MOST_PIXELS = 1800;

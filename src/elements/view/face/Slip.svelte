@@ -17,7 +17,7 @@
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import { arrangeAnew } from '$lib/shared/balloons';
-  import { identify, putRail } from '../../balloon/face/actions';
+  import { setParallel, identify, putRail } from '../../balloon/face/actions';
   import { RAIL_NAMES, type Rail } from '../../balloon/rail';
   import { addView } from './actions';
   import SlipSection from './SlipSection.svelte';
@@ -165,6 +165,7 @@
   >
     {#each Object.entries(RAIL_NAMES) as [rail, name] (rail)}<option value={rail}>{name}</option>{/each}
   </select>
+  <Toggle label="Parallel leaders" checked={view.parallel ?? false} onchange={(on) => setParallel(drawing, view, on)} />
   {#if here.size > 1}<p><button class="q-button" onclick={() => arrangeAnew(drawing, view.id)}>Arrange balloons anew</button></p>{/if}
   <p><button class="q-button" onclick={() => tools.remove()}>Remove view</button></p>
 </Fold>

@@ -1,10 +1,11 @@
-import { check, issueFile, takeIssueBack, verifyIssue, versionRequest } from '$server';
+import { branchOff, check, issueFile, takeIssueBack, verifyIssue, versionRequest } from '$server';
 import { api, bytes, jobId, json } from '$lib/api.server';
 import { QuarryError } from '$core/base/errors';
 
 const TYPES: Readonly<Record<string, string>> = {
   pdf: 'application/pdf',
   svg: 'image/svg+xml',
+  png: 'image/png',
   csv: 'text/csv; charset=utf-8',
   xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
   json: 'application/json',
@@ -28,9 +29,10 @@ export const GET = api(async (event) => {
   });
 });
 
-/** `back`: the drawing becomes again what was issued. */
+/** `back`: the drawing becomes again what was issued; `branch`: a job of its own begins with it. */
 export const POST = api(async (event) => {
   const { issue = '', name = '' } = event.params;
+  if (name === 'branch') return Response.json({ id: await branchOff(jobId(event), issue) }, { status: 201 });
   if (name !== 'back') throw new QuarryError('NOT_FOUND', { what: `“${name}”` });
   const { version } = check(versionRequest, await json(event));
   return Response.json(await takeIssueBack(jobId(event), issue, version));
