@@ -1,6 +1,7 @@
 import type { SheetRecord } from '../core/document/records.ts';
 import type { DisplayList, Drawn } from '../core/picture/display-list.ts';
 import { isElement, kindOf, type ElementRecord } from './kinds.ts';
+import { onLayers } from './layers.ts';
 import type { Scene } from './scene.ts';
 import { drawFormat } from './sheet/on-format.ts';
 
@@ -20,7 +21,7 @@ export function composeSheet(scene: Scene, sheet: string): DisplayList<Drawn> {
   const { width, height } = scene.page(sheet).geometry;
   const [own, ...elements] = elementsOn(scene, sheet);
   const under = [...kindOf(own!).draw(own!, scene), ...drawFormat(scene, own as SheetRecord)];
-  return { width, height, groups: [...under, ...elements.flatMap((r) => kindOf(r).draw(r, scene))] };
+  return { width, height, groups: onLayers([...under, ...elements.flatMap((r) => kindOf(r).draw(r, scene))], scene) };
 }
 
 /** Everything that a sheet's picture is made of: as long as these are the same objects, the picture is the same. */
@@ -37,6 +38,7 @@ export function inputsOf(scene: Scene, sheet: string): readonly unknown[] {
     scene.threads,
     scene.items,
     scene.one('model', 'model'),
+    scene.one('layers', 'layers'),
     scene.one('sheet', format),
     ...(format ? scene.at(format) : []),
     scene.sheets.length,

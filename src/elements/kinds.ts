@@ -18,7 +18,7 @@ import { tableKind } from './table/kind.ts';
 import { viewKind } from './view/kind.ts';
 
 /** Records that are not drawn: the drawing itself and what it is computed from. */
-type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers' | 'thread' | 'proof' | 'row' | 'revision' | 'guide';
+type Undrawn = 'drawing' | 'model' | 'spread' | 'property' | 'ledger' | 'numbers' | 'thread' | 'proof' | 'row' | 'revision' | 'guide' | 'layers';
 export type ElementType = Exclude<DrawingDocumentRecord['type'], Undrawn>;
 export type ElementRecord = RecordOf<ElementType>;
 

@@ -1,4 +1,5 @@
-import type { DisplayList } from '../core/picture/display-list.ts';
+import type { DisplayItem, DisplayList } from '../core/picture/display-list.ts';
+import { layerOf } from '../core/picture/layers.ts';
 import { num } from '../core/picture/shapes.ts';
 import { escapeXml as escape, svgItems } from '../core/picture/svg-items.ts';
 
@@ -9,12 +10,31 @@ export interface SvgOptions {
   readonly style?: string;
 }
 
+/** Items with those of one component, and of one item of the list, in groups that name them. */
+function namedItems(items: readonly DisplayItem[], imageOf: (key: string) => string | undefined): string {
+  let out = '';
+  for (let i = 0; i < items.length;) {
+    const name = nameOf(items[i]!);
+    const from = i;
+    while (i < items.length && nameOf(items[i]!) === name) i++;
+    const run = svgItems(items.slice(from, i), imageOf);
+    out += name ? `<g ${name}>${run}</g>` : run;
+  }
+  return out;
+}
+
+function nameOf(i: DisplayItem): string {
+  if (i.kind === 'image' || !i.source) return '';
+  const { component, item } = i.source;
+  return [component === undefined ? '' : `data-component="${component}"`, item === undefined ? '' : `data-item="${item}"`].filter(Boolean).join(' ');
+}
+
 /** A sheet as an SVG document of true size. */
 export function writeSvg(list: DisplayList, options: SvgOptions = {}): string {
   const groups = list.groups
     .map(
       (g) =>
-        `<g data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${svgItems(g.items, (key) => options.images?.get(key))}</g>`,
+        `<g data-layer="${escape(layerOf(g))}" data-role="${g.role}" data-id="${escape(g.id)}" role="group" aria-label="${escape(g.label)}">${namedItems(g.items, (key) => options.images?.get(key))}</g>`,
     )
     .join('\n');
   return `<?xml version="1.0" encoding="UTF-8"?>

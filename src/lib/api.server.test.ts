@@ -3,7 +3,7 @@ import { describe, expect, it, vi } from 'vitest';
 
 vi.mock('$server', () => ({ errorResponse: () => new Response(null, { status: 500 }), log: { error: () => {} } }));
 
-import { bytes, compressed, jobId } from './api.server';
+import { addressOf, bytes, compressed, jobId } from './api.server';
 
 const asking = (accepts: string) => ({ request: new Request('http://x/', { headers: { 'accept-encoding': accepts } }) }) as Parameters<typeof compressed>[0];
 const data = { list: Array.from({ length: 2000 }, (_, i) => `entry ${i}`) };
@@ -20,6 +20,12 @@ describe('answers', () => {
       // The stream ends where the body ends: its last four bytes are the length (RFC 1952).
       expect(packed.readUInt32LE(packed.length - 4)).toBe(Buffer.byteLength(JSON.stringify(data)));
     }
+  });
+  it('know the address that they were asked at: plain HTTP, unless something in front says otherwise', () => {
+    const at = (headers: Record<string, string>) => addressOf({ request: new Request('https://x/api', { headers }), url: new URL('https://x/api') });
+    expect(at({ host: '127.0.0.1:5000' })).toBe('http://127.0.0.1:5000');
+    expect(at({ host: '10.0.0.1', 'x-forwarded-proto': 'https', 'x-forwarded-host': 'drawings.works' })).toBe('https://drawings.works');
+    expect(at({})).toBe('http://x');
   });
   it('come as they are for others', async () => {
     const r = await compressed(asking('identity'), data);

@@ -18,6 +18,12 @@ export function api<E extends RequestEvent>(work: (event: E) => Promise<Response
   };
 }
 
+/** The address that whoever asks reached this server by: it speaks plain HTTP, unless something in front of it says otherwise. */
+export function addressOf({ request, url }: Pick<RequestEvent, 'request' | 'url'>): string {
+  const protocol = request.headers.get('x-forwarded-proto') === 'https' ? 'https' : 'http';
+  return `${protocol}://${request.headers.get('x-forwarded-host') ?? request.headers.get('host') ?? url.host}`;
+}
+
 /** @throws QuarryError NOT_FOUND for an id that is none */
 export function jobId(event: { params: { id?: string | undefined } }): string {
   const id = event.params.id ?? '';

@@ -180,6 +180,22 @@ export const numbersRecord = z
   })
   .readonly();
 
+const layerName = z.string().min(1).max(60);
+
+/** Layers: which are switched off, and what lies on those of one's own. */
+export const layersRecord = z
+  .object({
+    type: z.literal('layers'),
+    id: z.literal('layers'),
+    /** Not drawn and not printed. */
+    off: z.array(layerName).max(200).readonly(),
+    own: z
+      .array(z.object({ name: layerName, of: z.array(id).max(20_000).readonly() }).readonly())
+      .max(100)
+      .readonly(),
+  })
+  .readonly();
+
 /** How the proof is kept in this job. */
 export const proofRecord = z
   .object({

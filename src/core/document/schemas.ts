@@ -18,6 +18,7 @@ import { viewRecord } from '../../elements/view/record.ts';
 import {
   drawingRecord,
   guideRecord,
+  layersRecord,
   revisionRecord,
   ledgerRecord,
   modelRecord,
@@ -58,6 +59,7 @@ export const anyRecord = z.discriminatedUnion('type', [
   rowRecord,
   revisionRecord,
   guideRecord,
+  layersRecord,
 ]);
 
 export type AnyRecord = z.infer<typeof anyRecord>;

@@ -14,6 +14,8 @@ export interface DisplayGroup {
   readonly id: string;
   /** What it is for readers of a file: the kind of its record, or the part of the sheet. */
   readonly role: string;
+  /** A layer of the drafter's own that it lies on; absent: that of its kind. */
+  readonly layer?: string;
   /** For assistive technology. */
   readonly label: string;
   /** What is taken hold of and shown as selected, paper mm: x, y, width, height. */

@@ -67,5 +67,6 @@ export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   HIDDEN_DIMENSION: { title: 'Dimensions go to visible edges', basis: 'ISO 129-1' },
   NO_CENTRELINE: { title: 'Centres that are measured from are marked', basis: 'ISO 129-1' },
   NO_MASS: { title: 'The centre of mass is known', basis: PRACTICE },
+  LAYER_OFF: { title: 'All layers are printed', basis: PRACTICE },
   TITLE_GAP: { title: 'The title block is filled in', basis: 'ISO 7200' },
 };

@@ -4,6 +4,7 @@
   import SlipTitle from '$elements/sheet/face/SlipTitle.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import SlipItem from '../shared/SlipItem.svelte';
+  import LayerField from './LayerField.svelte';
   import Place from './Place.svelte';
   import SlipSeveral from './SlipSeveral.svelte';
   import type { Tools } from './tools.svelte';
@@ -29,7 +30,7 @@
   {:else if record}
     {@const Face = faceOf(record).slip}
     <Face {drawing} {tools} {record} />
-    {#if record.type !== 'sheet'}<Place {drawing} {record} />{/if}
+    {#if record.type !== 'sheet'}<Place {drawing} {record} /><LayerField {drawing} ids={[record.id]} />{/if}
   {/if}
   {#if item && !tools.current.panel}<SlipItem {drawing} {item} />{/if}
 </section>

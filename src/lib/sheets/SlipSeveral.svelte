@@ -13,6 +13,7 @@
   } from '@lucide/svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import SlipHead from '../shared/SlipHead.svelte';
+  import LayerField from './LayerField.svelte';
   import { actionsOf } from './actions';
   import type { Tools } from './tools.svelte';
 
@@ -45,6 +46,7 @@
     <button class="q-button" onclick={a.run} disabled={a.disabled} aria-label={a.label} title={a.label}><Icon size={18} /></button>
   {/each}
 </div>
+<LayerField {drawing} ids={records.map((r) => r.id)} />
 {#if Common}<Common {drawing} {records} />{/if}
 <p class="q-row">
   {#each ['cut', 'copy', 'duplicate', 'to-next', 'to-new', 'remove'] as id (id)}

@@ -3,6 +3,7 @@ import { cuts } from './cuts.ts';
 import { data } from './data.ts';
 import { dimensions } from './dimensions.ts';
 import { identified } from './identified.ts';
+import { layers } from './layers.ts';
 import { leaders } from './leaders.ts';
 import { letters } from './letters.ts';
 import { list } from './list.ts';
@@ -32,4 +33,5 @@ export const RULES: readonly Rule[] = [
   spelling,
   title,
   data,
+  layers,
 ];

@@ -14,6 +14,7 @@
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import { addView } from '../../view/face/actions';
   import { changeFormat } from './format-actions';
+  import SlipLayers from './SlipLayers.svelte';
   import SizeFields from './SizeFields.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
 
@@ -93,6 +94,7 @@
   <option value="">from …</option>
   {#each DIRECTION_NAMES as name (name)}<option value={name}>{titleOf(name)}</option>{/each}
 </select>
+<SlipLayers {drawing} />
 <Fold title="Take away">
   <ul>
     <li><a href="/api/jobs/{drawing.id}/files/drawing.pdf" download><FileDown size={15} /> PDF, all sheets</a></li>

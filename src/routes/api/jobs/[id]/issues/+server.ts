@@ -1,5 +1,5 @@
 import { check, issueRequest, issuesOf, makeIssue } from '$server';
-import { api, jobId, json, streamed } from '$lib/api.server';
+import { addressOf, api, jobId, json, streamed } from '$lib/api.server';
 
 export const GET = api(async (event) => Response.json(await issuesOf(jobId(event))));
 
@@ -7,5 +7,5 @@ export const GET = api(async (event) => Response.json(await issuesOf(jobId(event
 export const POST = api(async (event) => {
   const id = jobId(event);
   const request = check(issueRequest, await json(event));
-  return streamed(event, (signal, say) => makeIssue(id, request, event.url.origin, signal, (progress) => say({ progress })));
+  return streamed(event, (signal, say) => makeIssue(id, request, addressOf(event), signal, (progress) => say({ progress })));
 });
