@@ -560,6 +560,7 @@ export const FAULTS: readonly Fault[] = [
       return { put: scene.all('view').map((v) => ({ ...v, shows: { only: false, of } })), about: i.part };
     },
   },
+  { name: 'a layer is switched off', code: 'LAYER_OFF', spoil: () => put({ type: 'layers', id: 'layers', off: ['Dimensions'], own: [] }) },
   { name: 'a note stands on a view', code: 'OVERLAP', spoil: (scene) => put(note(scene, overFront(scene))) },
   {
     name: 'a note reaches over the frame',
