@@ -70,6 +70,8 @@ test('a balloon that is removed is found, put right in one press, and that is on
   await page.keyboard.press('Delete');
   await kept(page);
   await expect(balloons).toHaveCount(count - 1);
+  // The ledger says it beside the item.
+  await expect(page.getByRole('list', { name: 'Items' })).toContainText('1 must: ', { timeout: 30_000 });
   await page.getByRole('link', { name: /^Proof/ }).click();
   const first = findings(page).locator('li[aria-current]');
   await expect(first).toContainText('has no balloon', { timeout: 30_000 });

@@ -3,6 +3,7 @@ import type { OpenRemark, Proved } from '$core/proof/prover';
 import type { ViewResult } from '$core/views/compute-view';
 import { call } from '$lib/shared/api';
 import type { Drawing } from '$lib/shared/drawing.svelte';
+import { marksOf, NO_MARKS, type Marks } from './marks';
 import { changeBetween, type Told } from './proof-line';
 import { WayChecks } from './way-checks';
 
@@ -19,6 +20,8 @@ async function openRemarks(job: string): Promise<OpenRemark[]> {
 /** The proof of the open drawing as it stands, worked out beside the page. */
 export class Proof {
   proved = $state.raw<Proved | undefined>(undefined);
+  /** Where what is open is: on sheets, in views, of items. */
+  marks = $state.raw<Marks>(NO_MARKS);
   readonly counts = $derived.by(() => {
     const open = (this.proved?.findings ?? []).filter((f) => !f.accepted && f.code !== 'VIEW_MISSING');
     const count = (s: string) => open.filter((f) => f.severity === s).length;
@@ -40,7 +43,10 @@ export class Proof {
 
   private begin(drawing: Drawing, worker: Worker, ways: boolean): () => void {
     const tell = (told: Told) => worker.postMessage(told);
-    worker.onmessage = (m: MessageEvent<Proved>) => (this.proved = m.data);
+    worker.onmessage = (m: MessageEvent<Proved>) => {
+      this.proved = m.data;
+      this.marks = marksOf(m.data, drawing.document);
+    };
     tell({ kind: 'model', assembly: $state.snapshot(drawing.assembly) as typeof drawing.assembly });
     void openRemarks(drawing.id).then((remarks) => remarks.length && tell({ kind: 'remarks', remarks }));
     let document: DrawingDocument = {};

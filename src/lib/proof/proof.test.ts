@@ -2,6 +2,7 @@ import { describe, expect, test } from 'vitest';
 import type { DrawingDocumentRecord } from '$core/document/records';
 import type { Item } from '$core/ledger/items';
 import { areaText, heatRows, shade } from './heat-map';
+import { markText, marksOf } from './marks';
 import { changeBetween } from './proof-line';
 
 const item = (number: number): Item => ({ number, part: `p${number}` }) as Item;
@@ -37,5 +38,44 @@ describe('what is told to the proof', () => {
     const doc = { a, b };
     expect(changeBetween(doc, doc)).toBeUndefined();
     expect(changeBetween(doc, { ...doc })).toBeUndefined();
+  });
+});
+
+describe('where open findings are', () => {
+  const finding = (code: string, severity: 'must' | 'should' | 'look', sheet: string | null, about: string[], items: number[], more = {}) => ({
+    code: code as 'OVERLAP',
+    severity,
+    sheet,
+    about,
+    text: `${code} said`,
+    items,
+    ...more,
+  });
+  const document = {
+    'view:1': { type: 'view', id: 'view:1' },
+    'balloon:1': { type: 'balloon', id: 'balloon:1', view: 'view:1' },
+    'note:1': { type: 'note', id: 'note:1', view: null },
+  } as unknown as Parameters<typeof marksOf>[1];
+  const marks = marksOf(
+    {
+      findings: [
+        finding('OVERLAP', 'should', 'sheet:1', ['balloon:1', 'note:1'], [3]),
+        finding('LEADERS_CROSS', 'must', 'sheet:1', ['balloon:1/a'], [3]),
+        finding('LIST_GAP', 'should', null, ['part'], [4]),
+        finding('LEADER_LONG', 'look', 'sheet:1', ['balloon:1'], [3]),
+        finding('NOT_IDENTIFIED', 'must', null, ['part'], [5], { accepted: { reason: 'a note says it', when: '' } }),
+      ],
+      cells: [],
+      open: 0,
+    },
+    document,
+  );
+  test('on sheets and in views: what must and should be put right, the worst said first', () => {
+    expect(marks.sheets).toEqual(new Map([['sheet:1', { must: 1, should: 1, first: 'LEADERS_CROSS said' }]]));
+    expect(marks.views).toEqual(new Map([['view:1', { must: 1, should: 1, first: 'LEADERS_CROSS said' }]]));
+    expect(markText(marks.sheets.get('sheet:1')!)).toBe('1 must, 1 should: LEADERS_CROSS said');
+  });
+  test('of items: gaps stand in their rows already, and what was accepted is open no more', () => {
+    expect([...marks.items.keys()]).toEqual([3]);
   });
 });

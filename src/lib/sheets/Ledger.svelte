@@ -2,6 +2,7 @@
   import { isModelled, massText, PROPERTY_TITLES, totalMass, type Item } from '$core/ledger/items';
   import { coverageOf } from '$core/proof/coverage';
   import { createVirtualizer } from '@tanstack/svelte-virtual';
+  import { markText } from '../proof/marks';
   import type { Drawing } from '../shared/drawing.svelte';
   import { ITEM_DRAGGED } from '../shared/item-dragged';
   import { observeSize } from '../shared/observe-size';
@@ -135,6 +136,7 @@
                 <b>{item.values.description.text || '(no description)'}</b>
                 <small>{subtitle(item)}</small>
                 {#if item.gaps.length}<small class="gap">{gapText(item)}</small>{/if}
+                {#if drawing.proof.marks.items.has(item.number)}<small class="gap">{markText(drawing.proof.marks.items.get(item.number)!)}</small>{/if}
                 {#if !isModelled(item)}<small>a row of your own</small>{:else if marks}
                   <span class="marks" role="img" aria-label={marks.map((n) => `sheet ${n + 1}: ${coverage.mark(index, n)}`).join(', ')}>
                     {#each marks as n (n)}<i class={coverage.mark(index, n).replace(' ', '-')} title="Sheet {n + 1}: {coverage.mark(index, n)}"></i>{/each}

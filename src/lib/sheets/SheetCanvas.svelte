@@ -6,6 +6,7 @@
   import { balloonForDropped } from '$elements/balloon/face/dropped';
   import type { Drawing } from '../shared/drawing.svelte';
   import { ITEM_DRAGGED } from '../shared/item-dragged';
+  import { markText } from '../proof/marks';
   import GroupPicture from './GroupPicture.svelte';
   import { menuAt } from './menu';
   import { placeOfSelection } from './place-of-selection';
@@ -335,6 +336,17 @@
           <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>
         {/if}
       {/each}
+      {#each list.groups as g (g.id)}
+        {@const mark = drawing.proof.marks.views.get(g.id)}
+        {#if mark && g.role === 'view'}
+          {@const r = 8 / zoom}
+          <g class="mark" transform={shifted(g.id)} role="img" aria-label={markText(mark)}>
+            <title>{markText(mark)}</title>
+            <circle cx={g.box[0] - r} cy={g.box[1] - r} {r} fill={mark.must ? '#a3271f' : '#9c590a'} />
+            <text x={g.box[0] - r} y={g.box[1] - r + 4 / zoom} font-size={11 / zoom} text-anchor="middle">{mark.must + mark.should}</text>
+          </g>
+        {/if}
+      {/each}
       {#each framed as g (g.id)}
         <rect
           x={g.box[0] - 3}
@@ -370,6 +382,11 @@
 </div>
 
 <style>
+  .mark text {
+    fill: #fff;
+    font-weight: 600;
+    font-family: system-ui;
+  }
   .desk {
     position: absolute;
     inset: 0;

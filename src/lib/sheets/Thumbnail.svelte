@@ -4,6 +4,7 @@
   import type { DisplayList } from '$core/picture/display-list';
   import { composeSheet, inputsOf } from '$elements/compose';
   import type { Scene } from '$elements/scene';
+  import { markText } from '../proof/marks';
   import type { Drawing } from '../shared/drawing.svelte';
   import { shadingUrl } from './images.svelte';
   import { paint } from './paint';
@@ -18,6 +19,7 @@
   }
   const { drawing, sheet, number, drop, onmenu }: Props = $props();
 
+  const mark = $derived(drawing.proof.marks.sheets.get(sheet.id));
   let last: { readonly inputs: readonly unknown[]; readonly picture: DisplayList } | undefined;
   const picture = $derived(drawing.openReady && drawing.calm.one('sheet', sheet.id) ? pictureOf(drawing.calm) : last?.picture);
 
@@ -51,14 +53,31 @@
   data-sheet={sheet.id}
   onclick={() => (drawing.sheetId = sheet.id)}
   oncontextmenu={onmenu}
-  aria-label="Sheet {number}: {sheet.name}"
+  aria-label="Sheet {number}: {sheet.name}{mark ? `. ${markText(mark)}` : ''}"
   title={sheet.name}
 >
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
   <span>{number}</span>
+  {#if mark}<i class="mark" class:must={mark.must > 0} title={markText(mark)}>{mark.must + mark.should}</i>{/if}
 </button>
 
 <style>
+  .mark {
+    position: absolute;
+    top: 3px;
+    right: 3px;
+    min-width: 18px;
+    padding: 0 4px;
+    border-radius: 9px;
+    background: #9c590a;
+    color: #fff;
+    font: 600 11px/18px system-ui;
+    text-align: center;
+  }
+  .mark.must {
+    border-radius: 4px;
+    background: #a3271f;
+  }
   button {
     position: relative;
     height: 100%;

@@ -142,6 +142,7 @@
     outline: 2px solid var(--teal);
   }
   a,
+  .link,
   .back {
     cursor: pointer;
     display: flex;
