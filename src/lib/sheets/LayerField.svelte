@@ -15,7 +15,13 @@
 </script>
 
 <label class="q-caption" for={field}>Layer of one’s own{names.length > 1 ? ' (several)' : ''}</label>
-<input id={field} class="q-field" list="{field}-list" {value} placeholder="that of its kind" onchange={(e) => put(e.currentTarget.value)} />
+<input id={field} class="q-field last" list="{field}-list" {value} placeholder="that of its kind" onchange={(e) => put(e.currentTarget.value)} />
 <datalist id="{field}-list"
   >{#each ownLayers(drawing.scene) as name (name)}<option value={name}></option>{/each}</datalist
 >
+
+<style>
+  .last {
+    margin-bottom: 0.9rem;
+  }
+</style>
