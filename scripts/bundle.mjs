@@ -53,7 +53,16 @@ export async function bundle({ force = false } = {}) {
   // What a command does not need is not loaded. Pieces stand beside the entry: they find the threads by their place.
   await build({ ...options, entryPoints: Object.fromEntries(all.filter(([name]) => name === COMMAND_LINE)), splitting: true, chunkNames: 'chunk-[hash]' });
   // What pages that stand alone carry with them to show a model.
-  await build({ ...options, entryPoints: { viewer: 'src/viewer/index.ts' }, platform: 'browser', target: 'es2022', format: 'iife', packages: 'bundle', minify: true, sourcemap: false });
+  await build({
+    ...options,
+    entryPoints: { viewer: 'src/viewer/index.ts' },
+    platform: 'browser',
+    target: 'es2022',
+    format: 'iife',
+    packages: 'bundle',
+    minify: true,
+    sourcemap: false,
+  });
   mkdirSync(out, { recursive: true });
   writeFileSync(stamp, now);
   return out;

@@ -343,7 +343,9 @@
           <g class="mark" transform={shifted(g.id)} role="img" aria-label={markText(mark)}>
             <title>{markText(mark)}</title>
             <circle cx={Math.max(2 * r, g.box[0] - r)} cy={Math.max(2 * r, g.box[1] - r)} {r} fill={mark.must ? '#a3271f' : '#9c590a'} />
-            <text x={Math.max(2 * r, g.box[0] - r)} y={Math.max(2 * r, g.box[1] - r) + 4 / zoom} font-size={11 / zoom} text-anchor="middle">{mark.must + mark.should}</text>
+            <text x={Math.max(2 * r, g.box[0] - r)} y={Math.max(2 * r, g.box[1] - r) + 4 / zoom} font-size={11 / zoom} text-anchor="middle"
+              >{mark.must + mark.should}</text
+            >
           </g>
         {/if}
       {/each}
