@@ -6,8 +6,8 @@ import { draftAll } from '../testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { computeView, type ViewResult } from '../views/compute-view.ts';
 import { specified } from '../views/view-spec.ts';
-import { cureScale, cureSteps, detailOf, sectionThrough } from './cure.ts';
-import { searchCures, type Cure } from './cures.ts';
+import { cureScale, cureSteps, detailOf, sectionThrough } from './cure-steps.ts';
+import { searchCures, type Cure } from './cure-search.ts';
 import { findingsOf } from './findings.ts';
 
 /** A closed box of six plates around a slug, and a disc in the middle of a recess below. */

@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { lockedNumber, renumbered } from '../../core/ledger/numbering.ts';
+import { runningOrder } from './running-order.ts';
 import type { BalloonRecord, DrawingDocument, ViewRecord } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
 import { draftAll } from '../../core/testing/drafting.ts';
@@ -155,4 +157,29 @@ describe('leaders', () => {
     expect(segments.some((l) => Math.hypot(l[2] - tip[0], l[3] - tip[1]) < 1e-9)).toBe(true);
     expect(balloonKind.handles!(two, scene).map((p) => p.name)).toEqual(['tip', 'second']);
   });
+});
+
+// Item references in running order around the view (common practice).
+test('numbered in running order they ascend with the clock from the upper left; what is locked keeps its number', () => {
+  const s = withRail(undefined);
+  const around = (t: Scene) => runningOrder(t, t.one('view', front.id)!).map((i) => i.number);
+  const numbered = after(s, renumbered(s.document, s.items, runningOrder(s, front)));
+  const numbers = around(numbered);
+  expect(numbers.length).toBeGreaterThan(5);
+  expect(numbers).toEqual(numbers.map((_, i) => i + 1));
+  // With the clock: the turn from each balloon to the next, seen from the middle of the view, is to the right.
+  const [x, y, w, h] = viewRect(front, numbered.result(front.id));
+  const places = numbers.map((n) => {
+    const b = numbered.all('balloon').find((o) => o.view === front.id && numbered.itemAt(o.component)?.number === n)!;
+    const place = balloonPlace(b, front);
+    return [place.x - x - w / 2, place.y - y - h / 2] as const;
+  });
+  // Places are given y down: a turn with the clock is positive.
+  const turns = places.slice(1).map(([bx, by], i) => Math.atan2(places[i]![0] * by - places[i]![1] * bx, places[i]![0] * bx + places[i]![1] * by));
+  expect(turns.reduce((a, b) => a + b, 0)).toBeGreaterThan(0);
+  expect(turns.every((t) => t > 0)).toBe(true);
+  const [last] = runningOrder(s, front).slice(-1);
+  const locked = after(s, lockedNumber(s.document, s.items, last!.part, true));
+  const again = after(locked, renumbered(locked.document, locked.items, runningOrder(locked, front)));
+  expect(again.items.find((i) => i.part === last!.part)!.number).toBe(last!.number);
 });

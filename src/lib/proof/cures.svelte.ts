@@ -1,5 +1,5 @@
-import { cureScale, cureSteps, detailOf } from '$core/proof/cure';
-import type { ShownCure } from '$core/proof/cures';
+import { cureScale, cureSteps, detailOf } from '$core/proof/cure-steps';
+import type { ShownCure } from '$core/proof/cure-search';
 import type { ViewRecord } from '$core/document/records';
 import type { Item } from '$core/ledger/items';
 import { ApiFailure } from '$lib/shared/api';

@@ -9,7 +9,7 @@ import { config, threadFile } from '../config.ts';
 import { log } from '../log.ts';
 import type { ExplodeAnswer, Interim } from '../../core/explode/requests.ts';
 import type { GuideWords } from '../../core/guide/guide.ts';
-import type { ShownCure } from '../../core/proof/cures.ts';
+import type { ShownCure } from '../../core/proof/cure-search.ts';
 import type { Difference } from '../../core/revision/compare-drawings.ts';
 import type { GeometryAnswer, Told } from './geometry-cache.ts';
 import type {

@@ -17,7 +17,7 @@ import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
 import { applyRecipe } from '../../core/recipe/apply.ts';
 import { SHIPPED } from '../../core/recipe/shipped.ts';
 import { itemsOf, numberText, type Item } from '../../core/ledger/items.ts';
-import { searchCures, type ShownCure } from '../../core/proof/cures.ts';
+import { searchCures, type ShownCure } from '../../core/proof/cure-search.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
 import { hiddenLines } from '../../core/outline/hidden-lines.ts';

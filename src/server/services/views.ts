@@ -14,7 +14,7 @@ import { loadGeometries } from './geometries.ts';
 import type { StoredResult } from '../stored-result.ts';
 import { keyOfText } from '../view-key.ts';
 import type { ExplodeAnswer, ExplodeRequest, Interim } from '../../core/explode/requests.ts';
-import type { ShownCure } from '../../core/proof/cures.ts';
+import type { ShownCure } from '../../core/proof/cure-search.ts';
 import { runCures, runExplode, runSection, runView } from '../queue/geometry-pool.ts';
 
 export interface KeyedView {

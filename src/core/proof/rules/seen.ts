@@ -1,4 +1,4 @@
-import { canBeCut, detailOf, sectionThrough } from '../cure.ts';
+import { canBeCut, detailOf, sectionThrough } from '../cure-steps.ts';
 import { BADLY_MM2, coverageOf, SEEN_MM2 } from '../coverage.ts';
 import { isModelled, PROPERTY_TITLES, numberText } from '../../ledger/items.ts';
 import type { Finding } from '../finding.ts';

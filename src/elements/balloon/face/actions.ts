@@ -6,7 +6,9 @@ import type { Tools } from '$lib/sheets/tools.svelte';
 import { without } from '../../../core/base/without';
 import type { BalloonRecord, ViewRecord } from '../../../core/document/records';
 import { identifyOnSheet, identifyRest, withSecond } from '../place/add';
+import { renumbered } from '../../../core/ledger/numbering';
 import { RAIL_NAMES, type Rail } from '../rail';
+import { runningOrder } from '../running-order';
 import { fastenedWith, stacked, stackedAll } from '../stack';
 
 /** Balloons for every item that has none yet and can be seen in the view. */
@@ -58,6 +60,13 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
       run: () => view && putRail(drawing, view, rail === 'rectangle' ? undefined : rail),
     })),
     {
+      id: 'running-order',
+      label: 'Number the items in running order around this view',
+      key: '',
+      disabled: !view,
+      run: () => view && numberAround(drawing, view),
+    },
+    {
       id: 'parallel',
       label: view?.parallel ? 'Leaders of this view the shortest way' : 'Parallel leaders in this view',
       key: '',
@@ -80,6 +89,14 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
 export function putRail(drawing: Drawing, view: ViewRecord, rail: Rail | undefined): void {
   drawing.edit('Rails of the balloons', [{ op: 'put', record: rail ? { ...view, rail } : (without(view, 'rail') as ViewRecord) }]);
   void arrangeAnew(drawing, view.id);
+}
+
+/** Gives numbers anew as a reader goes around the view; items that have no balloon there follow. */
+function numberAround(drawing: Drawing, view: ViewRecord): void {
+  const { scene } = drawing;
+  const order = runningOrder(scene, view);
+  if (order.length > 1) drawing.edit('Numbers in running order', renumbered(scene.document, scene.items, order));
+  else notify('trouble', 'This view has no two balloons to go by.');
 }
 
 /** Leaders that share a slant, or go the shortest way; its balloons are arranged at once. */

@@ -17,7 +17,7 @@ import type { Step } from '../document/steps.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { standardScales } from '../sheet/paper.ts';
 import { outlineBox, type Outline } from '../views/outline.ts';
-import type { Cure } from './cures.ts';
+import type { Cure } from './cure-search.ts';
 
 /** Free paper around a view on a sheet of its own, and below it for its label, mm. */
 const AROUND_MM = 30;

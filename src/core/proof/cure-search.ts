@@ -16,7 +16,7 @@ import { sceneOf } from '../outline/scene-of.ts';
 import { itemColor } from '../shade/colors.ts';
 import { writePng } from '../shade/png.ts';
 import { planeBox, rasterize, visiblePixels, windowAround } from '../shade/raster.ts';
-import { cuttingLines } from './cure.ts';
+import { cuttingLines } from './cure-steps.ts';
 
 type Box = readonly [number, number, number, number];
 
