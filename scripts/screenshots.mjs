@@ -116,6 +116,11 @@ if (await bring.count()) {
 await page.goto(`${address}/jobs/${demo.id}/proof`);
 await page.getByRole('heading', { name: /must, \d+ should/ }).waitFor({ timeout: 60_000 });
 await page.waitForTimeout(6000);
+// With the ways to show what is hardly seen.
+await page.getByText('is hardly seen').first().click();
+await page.getByRole('button', { name: 'Other ways' }).click();
+await page.getByRole('button', { name: 'Add it' }).nth(1).waitFor({ timeout: 60_000 });
+await page.waitForTimeout(800);
 await page.screenshot({ path: join(out, 'proof.png') });
 await page.goto(`${address}/jobs/${demo.id}/explode`);
 await page.getByText('all clear').waitFor({ timeout: 60_000 });
