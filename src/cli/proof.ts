@@ -32,6 +32,8 @@ export async function proof(args: Arguments): Promise<unknown> {
         date: new Date().toISOString().slice(0, 10),
         compute: async (spec) => computeView(m.assembly, m.geometries, spec),
       });
+  const start = performance.now();
+  const hits = hitsOf(drawn, m.assembly, m.geometries);
   const t = performance.now();
   const scene = new Scene({
     document: drawn,
@@ -39,7 +41,7 @@ export async function proof(args: Arguments): Promise<unknown> {
     results,
     features: featuresSource(m.geometries),
     speller: englishSpeller(),
-    hits: hitsOf(drawn, m.assembly, m.geometries),
+    hits,
   });
   const findings = findingsOf(scene);
   const coverage = coverageOf(scene);
@@ -58,7 +60,7 @@ export async function proof(args: Arguments): Promise<unknown> {
     coverage: coverageCells(scene).map((c) => ({ item: c.item, view: c.view, visibleMm2: c.visibleMm2, share: c.share })),
     identified: scene.items.filter((item, i) => isModelled(item) && coverage.best(i) === 'identified').length,
     total: scene.items.filter(isModelled).length,
-    timingsMs: { proof: ms },
+    timingsMs: { ways: Math.round(t - start), proof: ms },
   };
 }
 

@@ -41,6 +41,18 @@ test('what was chosen to be drawn through what holds it is only to be looked at'
   expect(passing(down([{ components: [ring], by: [drawn.components[0]!.path], direction: [0, 0, -1] }])).map((f) => f.severity)).toEqual(['look']);
 });
 
+test('what stands around a view of one sub-assembly is no matter of its spread; a spread that no view shows is not asked', () => {
+  const view = drawn.scene.all('view').find((v) => v.spread === spread.id)!;
+  const changed = (change: object) => {
+    const document = { ...drawn.document, [spread.id]: down(), [view.id]: { ...view, ...change } };
+    return findingsOf(new Scene({ ...drawn, document, hits: new Map([[spread.id, hitsOf(down())]]) })).filter((f) => f.code === 'PASSES_THROUGH');
+  };
+  const [plate, post] = ['Plate', 'Post'].map((n) => drawn.components.find((c) => c.name === n)!.path);
+  expect(changed({ shows: { only: true, of: [ring, post!] } })).toEqual([]);
+  expect(changed({ shows: { only: true, of: [ring, plate!] } })).toHaveLength(1);
+  expect(changed({ off: true })).toEqual([]);
+});
+
 test('before a spread is checked nothing is said of its ways; a prover says it once it is told', () => {
   const prover = new Prover(machine.assembly);
   const document = { ...drawn.document, [spread.id]: down() };

@@ -24,8 +24,13 @@ export const spreads: Rule = {
   },
 
   whole(scene) {
-    const shown = new Set(scene.all('view').flatMap((v) => (v.spread && !v.off ? [v.spread] : [])));
-    return scene.all('spread').flatMap((s) => (shown.has(s.id) ? passing(scene, s) : []));
+    return scene.all('spread').flatMap((s) =>
+      passing(
+        scene,
+        s,
+        scene.all('view').filter((v) => v.spread === s.id && !v.off),
+      ),
+    );
   },
 
   fix(f, scene) {
@@ -40,11 +45,15 @@ export const spreads: Rule = {
 };
 
 /** Parts that a spread takes through others: nobody could take them off, or put them on, that way. */
-function passing(scene: Scene, spread: SpreadRecord): Finding[] {
+function passing(scene: Scene, spread: SpreadRecord, views: readonly ViewRecord[]): Finding[] {
+  // A view of one sub-assembly says nothing of what stands around it.
+  const leftOut = views.map((v) => new Set(specified(v, scene.document, scene.assembly).spec.leftOut));
+  const together = (a: number, b: number) => leftOut.some((out) => !out.has(a) && !out.has(b));
   // What was drawn away although it is held was chosen so.
   const chosen = new Set((spread.held ?? []).flatMap((h) => h.components));
   const through = new Map<number, Set<number>>();
-  for (const h of scene.hits?.get(spread.id) ?? []) through.set(h.component, (through.get(h.component) ?? new Set()).add(h.through));
+  for (const h of scene.hits?.get(spread.id) ?? [])
+    if (together(h.component, h.through)) through.set(h.component, (through.get(h.component) ?? new Set()).add(h.through));
   return [...through].flatMap(([c, others]): Finding[] => {
     const path = scene.components[c]?.path;
     if (path === undefined) return [];
