@@ -5,7 +5,7 @@ import { QuarryError } from '../core/base/errors.ts';
 import { planSpread } from '../core/explode/plan.ts';
 import { guideOf } from '../core/guide/guide.ts';
 import { PICTURE_ROOM } from '../core/guide/pages.ts';
-import { partArt } from '../core/guide/part-art.ts';
+import { partArts } from '../core/guide/part-art.ts';
 import { isLanguage, LANGUAGES } from '../core/guide/phrases.ts';
 import { StepPainter } from '../core/guide/picture.ts';
 import { buildOrder } from '../core/guide/steps.ts';
@@ -32,7 +32,7 @@ export async function guide(args: Arguments): Promise<unknown> {
   const painter = new StepPainter(m.assembly, m.geometries, order);
   const pictures = new Map(made.steps.map((s) => [s.number, painter.paint(s, PICTURE_ROOM)]));
   const title = { title: m.assembly.name, number: '', revision: '', date: new Date().toISOString().slice(0, 10) };
-  const parts = new Map(m.assembly.parts.flatMap((p) => (m.geometries.has(p.geometryKey) ? [[p.id, partArt(m.geometries.get(p.geometryKey)!)] as const] : [])));
+  const parts = partArts(m.assembly, m.geometries);
   const viewer = await readFile(join(process.cwd(), 'build/node/viewer.js'), 'utf8');
   const model = { viewer, assembly: m.assembly, geometries: m.geometries };
   const font = new Uint8Array(await readFile(join(process.cwd(), 'static/fonts/osifont.ttf')));

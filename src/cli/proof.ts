@@ -1,21 +1,18 @@
 import { readFile } from 'node:fs/promises';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import type { Assembly } from '../core/assembly/assembly.ts';
-import { componentsOf } from '../core/assembly/components.ts';
 import { QuarryError } from '../core/base/errors.ts';
 import { readDrawing } from '../core/document/file.ts';
 import { recordsOf, type DrawingDocument } from '../core/document/records.ts';
 import { firstDrawing } from '../core/draft/first-drawing.ts';
-import { plainPull, pullsOf } from '../core/explode/records.ts';
-import { checkSpread } from '../core/explode/way-out.ts';
-import { sceneOf } from '../core/outline/scene-of.ts';
+import { spreadHits } from '../core/explode/spread-hits.ts';
 import { featuresSource } from '../core/features/part-features.ts';
 import { isModelled } from '../core/ledger/items.ts';
 import { coverageCells, coverageOf, itemsAbout } from '../core/proof/coverage.ts';
 import { findingsOf } from '../core/proof/findings.ts';
 import { computeView, type ViewResult } from '../core/views/compute-view.ts';
 import { specified } from '../core/views/view-spec.ts';
-import { Scene, type SpreadHits } from '../elements/scene.ts';
+import { Scene } from '../elements/scene.ts';
 import { englishSpeller } from '../formats/speller.ts';
 import { loadSolidPort } from '../kernel/manifold.ts';
 import type { Arguments } from './arguments.ts';
@@ -33,7 +30,7 @@ export async function proof(args: Arguments): Promise<unknown> {
         compute: async (spec) => computeView(m.assembly, m.geometries, spec),
       });
   const start = performance.now();
-  const hits = hitsOf(drawn, m.assembly, m.geometries);
+  const hits = spreadHits(drawn, m.assembly, m.geometries);
   const t = performance.now();
   const scene = new Scene({
     document: drawn,
@@ -62,13 +59,6 @@ export async function proof(args: Arguments): Promise<unknown> {
     total: scene.items.filter(isModelled).length,
     timingsMs: { ways: Math.round(t - start), proof: ms },
   };
-}
-
-/** What the pulls of each spread pass through. */
-function hitsOf(document: DrawingDocument, assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>): SpreadHits {
-  const bodies = sceneOf(assembly, geometries);
-  const components = componentsOf(assembly);
-  return new Map(recordsOf(document, 'spread').map((s) => [s.id, checkSpread(assembly, bodies, pullsOf(s, components).map(plainPull)).hits]));
 }
 
 async function drawingIn(file: string): Promise<DrawingDocument> {

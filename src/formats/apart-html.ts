@@ -2,7 +2,7 @@ import { componentsOf } from '../core/assembly/components.ts';
 import type { Pull } from '../core/explode/spread.ts';
 import type { ViewFrame } from '../core/outline/directions.ts';
 import { escapeXml as esc } from '../core/picture/svg-items.ts';
-import { jsonInPage, modelInPage, type PageModel } from './viewer-page.ts';
+import { jsonInPage, modelInPage, pageHead, type PageModel } from './viewer-page.ts';
 
 const STYLE = `
 :root{--panel:#f6f3ee;--ink:#2a2926;--mute:#6b6459;--line:#d3cdc1;--main:#a35a0b;--desk:#fffefb;color-scheme:light}
@@ -59,16 +59,7 @@ export function writeApartHtml(model: PageModel, title: { readonly title: string
     return own.length > 2 ? `${own.slice(0, 2).join(', ')} and ${own.length - 2} more` : own.join(', ');
   });
   const page = { pulls, names, components: components.map((c) => c.index), toward: frame.toward };
-  return `<!doctype html>
-<html lang="en">
-<head>
-<meta charset="utf-8">
-<link rel="icon" href="data:,">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${esc(name)}</title>
-<style>${STYLE}</style>
-</head>
-<body>
+  return `${pageHead('en', name, STYLE)}<body>
 <header><b>${esc(title.number || title.title)}</b><span>${esc(title.number ? title.title : '')}</span></header>
 <div id="model-view" role="img" aria-label="${esc(name)}"></div>
 <footer><button class="main" id="play" aria-label="Play or stop">▶</button><button id="together">Together</button><input id="time" type="range" min="0" step="0.01" value="0" aria-label="How far it is apart"><button id="apart">Apart</button><output id="count"></output><span id="what"></span></footer>

@@ -14,7 +14,7 @@ export function guideAsPdf(
   paper?: 'A3',
 ): Promise<Uint8Array> {
   const pages = guidePages(guide, title, new Map([...pictures].map(([n, p]) => [n, p.items])), parts);
-  const images = new Map([...pictures.values()].map((p) => [p.image.key, p.image.png]));
+  const images = new Map([...pictures.values()].flatMap(({ image }) => (image ? [[image.key, image.png] as const] : [])));
   return writePdf(pages, {
     title: [title.number, title.title].filter(Boolean).join(' '),
     font,

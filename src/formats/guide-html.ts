@@ -5,7 +5,7 @@ import { PHRASES } from '../core/guide/phrases.ts';
 import type { PartArt } from '../core/guide/part-art.ts';
 import type { StepPicture } from '../core/guide/picture.ts';
 import { escapeXml as esc, svgItems } from '../core/picture/svg-items.ts';
-import { jsonInPage, modelInPage, type PageModel } from './viewer-page.ts';
+import { jsonInPage, modelInPage, pageHead, type PageModel } from './viewer-page.ts';
 import { GUIDE_SCRIPT, GUIDE_STYLE_SHEET } from './guide-page.ts';
 
 export interface GuideHtmlOptions {
@@ -33,7 +33,7 @@ export function writeGuideHtml(guide: Guide, { title, pictures, font, model, par
     .map((s) => {
       const picture = pictures.get(s.number);
       const svg = picture
-        ? `<svg viewBox="${room}" role="img" aria-label="${esc(s.text)}">${svgItems(picture.items, (key) => (key === picture.image.key ? `data:image/png;base64,${base64(picture.image.png)}` : undefined))}</svg>`
+        ? `<svg viewBox="${room}" role="img" aria-label="${esc(s.text)}">${svgItems(picture.items, (key) => (key === picture.image?.key ? `data:image/png;base64,${base64(picture.image.png)}` : undefined))}</svg>`
         : '';
       return `<section class="step" id="step-${s.number}" data-unit="${s.unit}" hidden>
 <div class="picture">${svg}${model ? `<button class="turn" aria-pressed="false">⟳ ${p.turn}</button>` : ''}</div>
@@ -65,17 +65,9 @@ ${takeOf(guide, s, parts)}${checksOf(guide, s)}</div>
       : [],
     items: guide.steps.map((s) => s.kit.map((k) => [k.item.part, `${numberText(k.item)}  ${k.name}`])),
   };
-  return `<!doctype html>
-<html lang="${guide.language}">
-<head>
-<meta charset="utf-8">
-<link rel="icon" href="data:,">
-<meta name="viewport" content="width=device-width, initial-scale=1">
-<title>${esc(`${name} ${title.title}`.trim())}</title>
-<style>@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
-${GUIDE_STYLE_SHEET}</style>
-</head>
-<body>
+  const style = `@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
+${GUIDE_STYLE_SHEET}`;
+  return `${pageHead(guide.language, `${name} ${title.title}`.trim(), style)}<body>
 <header><b>${esc(name || title.title)}</b><span class="name">${esc(name ? title.title : '')}</span><div class="bar" role="progressbar" aria-valuemin="0" aria-valuemax="${guide.steps.length}"><i></i></div><span class="unit"></span></header>
 <main>
 <section class="step kit" id="step-0"><h2>${p.kit}</h2><table>${kit}</table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>

@@ -1,9 +1,9 @@
 import { Resvg } from '@resvg/resvg-js';
+import { PNG_DPI } from '../core/picture/print.ts';
 import { QuarryError } from '../core/base/errors.ts';
 
 /** More would take gigabytes: an A0 sheet at 300 dpi is 139 million. */
 const MOST_PIXELS = 150e6;
-const PNG_DPI = { least: 36, most: 1200 } as const;
 
 /**
  * A sheet as pixels.

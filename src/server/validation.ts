@@ -8,7 +8,7 @@ import type { Step } from '../core/document/steps.ts';
 import type { ExplodeRequest } from '../core/explode/requests.ts';
 import { sheetFormat } from '../core/format/record.ts';
 import { listStyle } from '../elements/list/record.ts';
-import { PRINT_MARKS, PRINT_MODES } from '../core/picture/print.ts';
+import { PNG_DPI, PRINT_MARKS, PRINT_MODES } from '../core/picture/print.ts';
 import { paperByName } from '../core/sheet/paper.ts';
 import { ISSUE_OUTPUTS } from './queue/geometry-tasks.ts';
 import { recipe } from '../core/recipe/record.ts';
@@ -97,7 +97,7 @@ export const jobQuery = z.object({
 });
 export const renameRequest = z.object({ title: z.string().trim().min(1).max(300) });
 const said = z.string().max(200);
-const dpi = z.coerce.number().min(36).max(1200).default(200);
+const dpi = z.coerce.number().min(PNG_DPI.least).max(PNG_DPI.most).default(PNG_DPI.usual);
 export const issueRequest = z.object({
   version: z.int().min(0),
   kind: z.enum(['issued', 'review']).default('issued'),

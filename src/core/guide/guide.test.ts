@@ -146,7 +146,7 @@ describe('pictures and pages', () => {
   test('everything of a picture stays in its room; what comes is drawn stronger than what stands there; its number points at it', () => {
     for (const s of guide.steps.slice(0, 4)) {
       const { items, image } = painter.paint(s, PICTURE_ROOM);
-      expect([...image.png.subarray(1, 4)]).toEqual([0x50, 0x4e, 0x47]);
+      expect([...image!.png.subarray(1, 4)]).toEqual([0x50, 0x4e, 0x47]);
       for (const r of inkOf(items)) {
         expect(r.x).toBeGreaterThan(PICTURE_ROOM.x - 1);
         expect(r.x + r.width).toBeLessThan(PICTURE_ROOM.x + PICTURE_ROOM.width + 1);

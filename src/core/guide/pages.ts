@@ -4,7 +4,7 @@ import type { DisplayGroup, DisplayItem, DisplayList } from '../picture/display-
 import { wrapText } from '../picture/lettering.ts';
 import { circlePath, line, rectangle, text } from '../picture/shapes.ts';
 import { toolText, type Guide, type GuideStep } from './guide.ts';
-import { fitted, type PartArt } from './part-art.ts';
+import type { PartArt } from './part-art.ts';
 import { PHRASES } from './phrases.ts';
 
 /** A4 lying, mm. */
@@ -71,7 +71,7 @@ function stepPage(guide: Guide, s: GuideStep, title: GuideTitle, picture: readon
     say(p.take, 3.5, true);
     for (const k of s.kit) {
       const art = parts.get(k.item.part);
-      if (art) items.push(...fitted(art, { x: x + width - 23, y: y + 0.5, width: 14, height: 10 }));
+      if (art) items.push(...art.fitted({ x: x + width - 23, y: y + 0.5, width: 14, height: 10 }));
       items.push({ kind: 'stroke', d: circlePath(x + 4.5, y + 5.5, 4.5), width: 0.25 }, text(x + 4.5, y + 7, numberText(k.item), 3.2, 'middle'));
       items.push(bold(x + width, y + 7, String(k.quantity), 4, 'end'));
       const lines = wrapText(k.name, 3, width - (art ? 36 : 22), 2);

@@ -1,3 +1,4 @@
+import type { Assembly } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { IDENTITY } from '../base/placement.ts';
 import type { Rect } from '../base/rect.ts';
@@ -17,7 +18,7 @@ export interface PartArt {
 const PEN_MM = 0.13;
 
 /** Seen from the usual corner. */
-export function partArt(geometry: PartGeometry): PartArt {
+function partArt(geometry: PartGeometry): PartArt {
   const lines = hiddenLines([{ component: 0, geometry, placement: IDENTITY }], isometricFrom([1, -1, 1]));
   const [x0, y0, x1, y1] = linesBox(lines);
   const [w, h] = [Math.max(1e-6, x1 - x0), Math.max(1e-6, y1 - y0)];
@@ -30,4 +31,12 @@ export function partArt(geometry: PartGeometry): PartArt {
   };
 }
 
-export const fitted = (art: PartArt, room: Rect): readonly DisplayItem[] => art.fitted(room);
+/** Small drawings of all parts, by their ids. */
+export function partArts(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>): Map<string, PartArt> {
+  return new Map(
+    assembly.parts.flatMap((p) => {
+      const g = geometries.get(p.geometryKey);
+      return g ? [[p.id, partArt(g)] as const] : [];
+    }),
+  );
+}

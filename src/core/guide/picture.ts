@@ -33,8 +33,8 @@ export interface StepPicture {
   readonly frame: ViewFrame;
   /** The way in, turned round: pulls that take off what comes. */
   readonly pulls: readonly Pull[];
-  /** The shaded picture that the items name, PNG. */
-  readonly image: { readonly key: string; readonly png: Uint8Array };
+  /** The shaded picture that the items name, PNG; a picture of the drafter's stands in its item. */
+  readonly image?: { readonly key: string; readonly png: Uint8Array };
 }
 
 /** Pens of a picture that is read at arm's length. */
@@ -92,6 +92,7 @@ export class StepPainter {
       motionsOf(pulls, this.count),
     );
     const frame = step.corner ? isometricFrom(step.corner) : this.bestFrame(bodies, fresh);
+    if (step.picture) return { items: ownPicture(step.picture, room), frame, pulls };
     const leftOut = this.bodies.flatMap((b) => (shown.has(b.component) ? [] : [b.component]));
     const result = computeView(this.assembly, this.geometries, {
       frame,
@@ -105,8 +106,7 @@ export class StepPainter {
     const components = componentsOf(this.assembly);
     const key = `step-${step.number}`;
     const { window, png } = this.shaded(bodies, frame, (c) => (fresh.has(c) ? itemColor(components[c]!.part) : STANDING_TONE));
-    const own = step.picture && ownPicture(step.picture, room);
-    return { items: own ?? this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
+    return { items: this.compose(step, result, bodies, pulls, fresh, frame, room, { key, window }), frame, pulls, image: { key, png } };
   }
 
   /** The pulls of a step, no longer than a look needs: beside what stands there, and what comes later behind what comes first. */

@@ -9,6 +9,9 @@ export type PrintMode = (typeof PRINT_MODES)[number];
 /** What a print may be marked as, across every page. */
 export const PRINT_MARKS = ['DRAFT', 'FOR REVIEW', 'ISSUED', 'SUPERSEDED'] as const;
 
+/** Pixels per inch of pictures of sheets. */
+export const PNG_DPI = { least: 36, usual: 200, most: 1200 } as const;
+
 /** How a drawing is given out. */
 export interface SheetFileOptions {
   readonly print?: PrintOptions;

@@ -1,6 +1,7 @@
 import { allowedOn, standingOn } from '../../elements/place.ts';
 import { newDetail } from '../../elements/view/detail-of.ts';
 import { viewRect } from '../../elements/view/draw.ts';
+import { boxFromParts } from '../../elements/view/extent.ts';
 import { addSheet } from '../../elements/sheet/sheets.ts';
 import { lettersOf, nextLetter } from '../../elements/view/letters.ts';
 import type { Scene } from '../../elements/scene.ts';
@@ -14,7 +15,6 @@ import { roomFor } from '../draft/new-view.ts';
 import { sightOf } from '../draft/sights.ts';
 import { PLAIN_VIEW, type ViewRecord } from '../document/records.ts';
 import type { Step } from '../document/steps.ts';
-import type { ViewFrame } from '../outline/directions.ts';
 import { standardScales } from '../sheet/paper.ts';
 import { outlineBox, type Outline } from '../views/outline.ts';
 import type { Cure } from './cure-search.ts';
@@ -33,7 +33,9 @@ export function sectionThrough(scene: Scene, part: string, freshId: (type: strin
   const [found] = cuttingLines(scene, part);
   if (!found) return [];
   const { parent, cut } = found;
-  const [box, whole] = [boxIn(scene, cut.frame, part), boxIn(scene, cut.frame)];
+  const piece = scene.components[scene.items.find((i) => i.part === part)!.components[0]!]!.path;
+  const box = boxFromParts(scene, cut.frame, { spread: null, shows: { only: true, of: [piece] } });
+  const whole = boxFromParts(scene, cut.frame, { spread: null });
   return cureSteps(scene, { kind: 'section', name: '', frame: cut.frame, cut: { ...cut.plane, keptWhole: [], shownIn: parent.id }, box, whole }, freshId);
 }
 
@@ -140,7 +142,7 @@ export function* cuttingLines(scene: Scene, part: string): Generator<{ readonly 
   for (const axis of axes) {
     const parent = plain.find((v) => Math.abs(v.toward[axis]!) < 1e-6);
     if (!parent) continue;
-    const box = boxIn(scene, parent);
+    const box = boxFromParts(scene, parent, { spread: null });
     const [x, y]: Vec2 = [dot(at, parent.right), dot(at, parent.up)];
     // The line runs square to the axis.
     const level = Math.abs(parent.up[axis]!) > 0.5;
@@ -156,22 +158,6 @@ export function* cuttingLines(scene: Scene, part: string): Generator<{ readonly 
     const cut = cutFromLine(line, parent);
     if (!('wrong' in cut)) yield { parent, cut };
   }
-}
-
-/** How far the assembly, or the first piece of one item, reaches in a frame, by the boxes of its parts; minX minY maxX maxY, model mm. */
-function boxIn(scene: Scene, { right, up }: Pick<ViewFrame, 'right' | 'up'>, part?: string): readonly [number, number, number, number] {
-  const out: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  const only = part === undefined ? undefined : scene.items.find((i) => i.part === part)?.components[0];
-  for (const c of scene.components)
-    if (only === undefined || c.index === only)
-      for (const p of cornersOf(scene.assembly.parts[c.part]!.box).map((q) => applyToPoint(c.placement, q))) {
-        const [x, y] = [dot(p, right), dot(p, up)];
-        out[0] = Math.min(out[0], x);
-        out[1] = Math.min(out[1], y);
-        out[2] = Math.max(out[2], x);
-        out[3] = Math.max(out[3], y);
-      }
-  return out;
 }
 
 /** A detail around an item, in the view that shows it largest; undefined where no view does. */

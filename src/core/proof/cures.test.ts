@@ -2,10 +2,8 @@ import { describe, expect, test } from 'vitest';
 import { Scene } from '../../elements/scene.ts';
 import { applySteps } from '../document/steps.ts';
 import { PLAIN_VIEW, type DrawingDocument, type ViewRecord } from '../document/records.ts';
-import { draftAll } from '../testing/drafting.ts';
+import { computedScenes, draftAll } from '../testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
-import { computeView, type ViewResult } from '../views/compute-view.ts';
-import { specified } from '../views/view-spec.ts';
 import { cureScale, cureSteps, detailOf, sectionThrough } from './cure-steps.ts';
 import { searchCures, type Cure } from './cure-search.ts';
 import { findingsOf } from './findings.ts';
@@ -30,17 +28,7 @@ const drafted = await draftAll(machine, { bare: true });
 let counted = 0;
 const freshId = (type: string) => `${type}:t${++counted}`;
 
-const known = new Map<string, ViewResult>();
-function sceneOf(document: DrawingDocument): Scene {
-  const results = new Map<string, ViewResult>();
-  for (const r of Object.values(document)) {
-    if (r.type !== 'view') continue;
-    const { spec, text } = specified(r, document, assembly);
-    if (!known.has(text)) known.set(text, computeView(assembly, geometries, spec));
-    results.set(r.id, known.get(text)!);
-  }
-  return new Scene({ document, assembly, results });
-}
+const sceneOf = computedScenes(machine);
 /** Only one plain view from the front: the slug and the disc are seen nowhere. */
 const front: ViewRecord = {
   ...(drafted.document['view:front'] as ViewRecord),

@@ -1,15 +1,12 @@
 import { expect, test } from 'vitest';
-import { Scene } from '../../elements/scene.ts';
 import { applySteps } from '../document/steps.ts';
 import type { DrawingDocument } from '../document/records.ts';
-import { draftAll } from '../testing/drafting.ts';
+import { computedScenes, draftAll } from '../testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../testing/shapes.ts';
 import { pickAt } from '../../elements/testing/pick.ts';
 import { measured, type DimensionRecord } from '../../elements/dimension/measure.ts';
 import { FAULTS, spoilt } from '../testing/faults.ts';
 import { random } from '../testing/random.ts';
-import { computeView, type ViewResult } from '../views/compute-view.ts';
-import { specified } from '../views/view-spec.ts';
 import { findingKey, type Finding } from './finding.ts';
 import { findingsOf, fixOf } from './findings.ts';
 
@@ -56,17 +53,7 @@ const filled: DrawingDocument = {
 /** Of few words: enough for what stands on this drawing. */
 const WORDS = new Set('assembly exploded view and parts list section front isometric top machine grease before use see sheet shown hex bolt'.split(' '));
 const speller = (word: string) => WORDS.has(word.toLowerCase());
-const known = new Map<string, ViewResult>();
-function sceneOf(document: DrawingDocument): Scene {
-  const results = new Map<string, ViewResult>();
-  for (const r of Object.values(document)) {
-    if (r.type !== 'view') continue;
-    const { spec, text } = specified(r, document, machine.assembly);
-    if (!known.has(text)) known.set(text, computeView(machine.assembly, machine.geometries, spec));
-    results.set(r.id, known.get(text)!);
-  }
-  return new Scene({ ...drafted, document, results, speller });
-}
+const sceneOf = computedScenes(machine, { features: drafted.features, speller });
 
 const good = sceneOf(filled);
 const before = findingsOf(good);

@@ -2,11 +2,12 @@ import type { Assembly } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { firstDrawing, type DraftOptions } from '../draft/first-drawing.ts';
 import { featuresSource } from '../features/part-features.ts';
-import type { DrawingDocumentRecord } from '../document/records.ts';
+import { recordsOf, type DrawingDocument, type DrawingDocumentRecord } from '../document/records.ts';
 import { composeSheet } from '../../elements/compose.ts';
-import { Scene } from '../../elements/scene.ts';
+import { Scene, type SceneInput } from '../../elements/scene.ts';
 import { findingsOf } from '../proof/findings.ts';
-import { computeView } from '../views/compute-view.ts';
+import { computeView, type ViewResult } from '../views/compute-view.ts';
+import { specified } from '../views/view-spec.ts';
 import { assemblyOf, box, cylinder } from './shapes.ts';
 
 /** A bracket with a shaft through it, held by a ring on each side, on a plate: seven parts made by hand. */
@@ -20,6 +21,20 @@ export function smallMachine() {
     { name: 'Ring', geometry: cylinder(11, 5, 32, 6.2), at: [0, -25, 20] },
     { name: 'Cap', geometry: cylinder(9, 6), at: [0, -25, 48] },
   ]);
+}
+
+/** Scenes of changed drawings of a model with every view computed, each only once. @param more of the scene, such as a speller */
+export function computedScenes({ assembly, geometries }: Pick<ReturnType<typeof assemblyOf>, 'assembly' | 'geometries'>, more: Partial<SceneInput> = {}) {
+  const known = new Map<string, ViewResult>();
+  return (document: DrawingDocument): Scene => {
+    const results = new Map<string, ViewResult>();
+    for (const r of recordsOf(document, 'view')) {
+      const { spec, text } = specified(r, document, assembly);
+      if (!known.has(text)) known.set(text, computeView(assembly, geometries, spec));
+      results.set(r.id, known.get(text)!);
+    }
+    return new Scene({ ...more, document, assembly, results });
+  };
 }
 
 /** What the first drawing says besides its views: some tests want these alone. */

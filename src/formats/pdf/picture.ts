@@ -1,4 +1,5 @@
 import { decode } from 'fast-png';
+import { luma } from '../../core/picture/grey.ts';
 
 interface Ref {
   end(data?: Uint8Array): void;
@@ -19,7 +20,7 @@ export class PdfPicture {
   private readonly rgb: Uint8Array;
   private readonly alpha: Uint8Array | undefined;
 
-  /** @param grey without its colours: luma of ITU-R BT.709, like that of the colours of lines */
+  /** @param grey without its colours */
   constructor(png: Uint8Array, label: string, grey = false) {
     const { width, height, data, channels, depth, palette } = decode(png);
     [this.width, this.height, this.label] = [width, height, label];
@@ -34,10 +35,8 @@ export class PdfPicture {
         : channels < 3
           ? [of(i, 0), of(i, 0), of(i, 0), channels === 2 ? of(i, 1) : 255]
           : [of(i, 0), of(i, 1), of(i, 2), channels === 4 ? of(i, 3) : 255];
-      const v = grey ? Math.round(0.2126 * r + 0.7152 * g + 0.0722 * b) : 0;
-      this.rgb[3 * i] = grey ? v : r;
-      this.rgb[3 * i + 1] = grey ? v : g;
-      this.rgb[3 * i + 2] = grey ? v : b;
+      const v = luma(r, g, b);
+      this.rgb.set(grey ? [v, v, v] : [r, g, b], 3 * i);
       alpha[i] = a;
     }
     this.alpha = alpha.some((a) => a < 255) ? alpha : undefined;

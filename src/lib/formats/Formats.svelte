@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
   import { untrack } from 'svelte';
   import { changeFormat } from '$elements/sheet/face/format-actions';
+  import DeskDialog from '../kit/DeskDialog.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import Toggle from '../shared/Toggle.svelte';
   import GroupPicture from '../sheets/GroupPicture.svelte';
@@ -29,103 +29,81 @@
   }
 </script>
 
-<Dialog open={tools.formats} onOpenChange={(d) => (tools.formats = d.open)}>
-  <Portal>
-    <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
-    <Dialog.Positioner class="fixed inset-0 z-50 flex items-start justify-center pt-[8vh]">
-      <Dialog.Content class="q-desk-dialog">
-        <Dialog.Title class="title">Sheet formats</Dialog.Title>
-        <Dialog.Description class="q-caption">Frame, marks, title block, logo and fixed texts: what sheets lie on.</Dialog.Description>
-        {#if tools.formats}
-          <div class="both">
-            <div class="list">
-              <ul aria-label="Sheet formats">
-                {#each desk.listed as f (f.name)}
-                  <li>
-                    <button class:chosen={f.name === desk.chosen} aria-pressed={f.name === desk.chosen} onclick={() => void desk.choose(f.name)}>
-                      <b>{f.name}</b>
-                      <span class="q-caption">{f.shipped ? 'shipped' : f.version === 0 ? 'here' : f.version > 1 ? `yours, version ${f.version}` : 'yours'}</span
-                      >
-                    </button>
-                  </li>
-                {/each}
-              </ul>
-              <div class="files">
-                <button class="q-button" onclick={() => file?.click()}>Read in …</button>
-                <button class="q-button" disabled={!desk.body} onclick={() => desk.giveOut()}>Give out</button>
-                {#if desk.open && !desk.open.shipped && desk.open.version > 0}<button class="q-button" onclick={() => void desk.remove()}>Remove</button>{/if}
-                <input
-                  bind:this={file}
-                  type="file"
-                  accept=".json"
-                  class="sr-only"
-                  tabindex="-1"
-                  aria-label="Sheet format file"
-                  onchange={(e) => (void desk.readIn(e.currentTarget.files?.[0]), (e.currentTarget.value = ''))}
-                />
-              </div>
-            </div>
-            <section class="shown" aria-label="The format">
-              {#if desk.picture}
-                <svg viewBox="0 0 {desk.picture.width} {desk.picture.height}" role="img" aria-label="A sheet on “{desk.chosen}”">
-                  <rect width={desk.picture.width} height={desk.picture.height} fill="#fffefb" />
-                  {#each desk.picture.groups as g (g.id)}<GroupPicture
-                      group={g}
-                      highlight={undefined}
-                      highlightItem={undefined}
-                      images={() => undefined}
-                    />{/each}
-                </svg>
-              {/if}
-              <p class="words">
-                {desk.open?.words ?? ''}{desk.body ? ` Made on ${desk.body.size.replace('x', ' × ')}, ${desk.body.landscape ? 'level' : 'upright'}.` : ''}
-              </p>
-              {#if desk.newer}
-                <p class="news" role="status">
-                  Version {desk.newer.kept} was kept; the sheets of this drawing lie on version {desk.newer.has}.
-                  <button class="q-button main" onclick={() => desk.follow()}>Let them follow</button>
-                  <button class="q-button" onclick={() => desk.stay()}>They stay</button>
-                </p>
-              {/if}
-              {#if desk.unkept}
-                <p class="news">
-                  {desk.open?.version === 0 ? 'Other jobs do not know it yet.' : 'It was changed here since it was kept.'}
-                  <button class="q-button main" onclick={() => void desk.keep()}
-                    >{desk.open?.version ? 'Keep as the next version' : 'Keep it for all jobs'}</button
-                  >
-                </p>
-              {/if}
-              <fieldset>
-                <legend class="q-caption">Sheets that lie on it</legend>
-                <label
-                  ><input
-                    type="checkbox"
-                    checked={all}
-                    onchange={() => (desk.sheets = all ? new Set([drawing.sheets[0]!.id]) : new Set(drawing.sheets.map((s) => s.id)))}
-                  /> all</label
-                >
-                {#each drawing.sheets as s, i (s.id)}
-                  <label title={s.name}><input type="checkbox" checked={desk.sheets.has(s.id)} onchange={() => desk.toggle(s.id)} /> {i + 1} {s.name}</label>
-                {/each}
-              </fieldset>
-              <Toggle label="The sheets take its size too" checked={desk.sized} onchange={(on) => (desk.sized = on)} />
-            </section>
-          </div>
-          <footer>
-            <button class="q-button" onclick={() => (tools.formats = false)}>Close</button>
-            <button class="q-button" disabled={!desk.body} onclick={change}>{desk.open?.here ? 'Change it …' : 'Change a copy …'}</button>
-            <button
-              class="q-button main"
-              disabled={!desk.body || (desk.sheets.size === 0 && !desk.open?.here)}
-              onclick={() => desk.apply() && (tools.formats = false)}
-              >{desk.sheets.size === 1 ? 'Put one sheet on it' : `Put ${desk.sheets.size} sheets on it`}</button
-            >
-          </footer>
-        {/if}
-      </Dialog.Content>
-    </Dialog.Positioner>
-  </Portal>
-</Dialog>
+<DeskDialog bind:open={tools.formats} title="Sheet formats" words="Frame, marks, title block, logo and fixed texts: what sheets lie on.">
+  <div class="both">
+    <div class="list">
+      <ul aria-label="Sheet formats">
+        {#each desk.listed as f (f.name)}
+          <li>
+            <button class:chosen={f.name === desk.chosen} aria-pressed={f.name === desk.chosen} onclick={() => void desk.choose(f.name)}>
+              <b>{f.name}</b>
+              <span class="q-caption">{f.shipped ? 'shipped' : f.version === 0 ? 'here' : f.version > 1 ? `yours, version ${f.version}` : 'yours'}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+      <div class="files">
+        <button class="q-button" onclick={() => file?.click()}>Read in …</button>
+        <button class="q-button" disabled={!desk.body} onclick={() => desk.giveOut()}>Give out</button>
+        {#if desk.open && !desk.open.shipped && desk.open.version > 0}<button class="q-button" onclick={() => void desk.remove()}>Remove</button>{/if}
+        <input
+          bind:this={file}
+          type="file"
+          accept=".json"
+          class="sr-only"
+          tabindex="-1"
+          aria-label="Sheet format file"
+          onchange={(e) => (void desk.readIn(e.currentTarget.files?.[0]), (e.currentTarget.value = ''))}
+        />
+      </div>
+    </div>
+    <section class="shown" aria-label="The format">
+      {#if desk.picture}
+        <svg viewBox="0 0 {desk.picture.width} {desk.picture.height}" role="img" aria-label="A sheet on “{desk.chosen}”">
+          <rect width={desk.picture.width} height={desk.picture.height} fill="#fffefb" />
+          {#each desk.picture.groups as g (g.id)}<GroupPicture group={g} highlight={undefined} highlightItem={undefined} images={() => undefined} />{/each}
+        </svg>
+      {/if}
+      <p class="words">
+        {desk.open?.words ?? ''}{desk.body ? ` Made on ${desk.body.size.replace('x', ' × ')}, ${desk.body.landscape ? 'level' : 'upright'}.` : ''}
+      </p>
+      {#if desk.newer}
+        <p class="news" role="status">
+          Version {desk.newer.kept} was kept; the sheets of this drawing lie on version {desk.newer.has}.
+          <button class="q-button main" onclick={() => desk.follow()}>Let them follow</button>
+          <button class="q-button" onclick={() => desk.stay()}>They stay</button>
+        </p>
+      {/if}
+      {#if desk.unkept}
+        <p class="news">
+          {desk.open?.version === 0 ? 'Other jobs do not know it yet.' : 'It was changed here since it was kept.'}
+          <button class="q-button main" onclick={() => void desk.keep()}>{desk.open?.version ? 'Keep as the next version' : 'Keep it for all jobs'}</button>
+        </p>
+      {/if}
+      <fieldset>
+        <legend class="q-caption">Sheets that lie on it</legend>
+        <label
+          ><input
+            type="checkbox"
+            checked={all}
+            onchange={() => (desk.sheets = all ? new Set([drawing.sheets[0]!.id]) : new Set(drawing.sheets.map((s) => s.id)))}
+          /> all</label
+        >
+        {#each drawing.sheets as s, i (s.id)}
+          <label title={s.name}><input type="checkbox" checked={desk.sheets.has(s.id)} onchange={() => desk.toggle(s.id)} /> {i + 1} {s.name}</label>
+        {/each}
+      </fieldset>
+      <Toggle label="The sheets take its size too" checked={desk.sized} onchange={(on) => (desk.sized = on)} />
+    </section>
+  </div>
+  <footer>
+    <button class="q-button" onclick={() => (tools.formats = false)}>Close</button>
+    <button class="q-button" disabled={!desk.body} onclick={change}>{desk.open?.here ? 'Change it …' : 'Change a copy …'}</button>
+    <button class="q-button main" disabled={!desk.body || (desk.sheets.size === 0 && !desk.open?.here)} onclick={() => desk.apply() && (tools.formats = false)}
+      >{desk.sheets.size === 1 ? 'Put one sheet on it' : `Put ${desk.sheets.size} sheets on it`}</button
+    >
+  </footer>
+</DeskDialog>
 
 <style>
   .shown {

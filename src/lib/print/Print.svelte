@@ -1,8 +1,8 @@
 <script lang="ts">
-  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
   import { PRINT_MARKS, printPages, type PrintMode } from '$core/picture/print';
   import { PAPER_SIZES, paperByName } from '$core/sheet/paper';
   import Chips from '../shared/Chips.svelte';
+  import DeskDialog from '../kit/DeskDialog.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import Toggle from '../shared/Toggle.svelte';
 
@@ -48,6 +48,11 @@
     const sheets = wanted.map((s) => ({ ...drawing.scene.page(s.id).geometry, groups: [] }));
     return printPages(sheets, { mode: choice.mode, paper: [size.short, size.long], bar: choice.bar });
   });
+  /** How many pages, and of which sizes. */
+  const said = $derived.by(() => {
+    const sizes = [...new Set(pages.map((p) => `${Math.round(p.width)} × ${Math.round(p.height)} mm`))];
+    return `${pages.length === 1 ? 'One page' : `${pages.length} pages`} · ${sizes.slice(0, 3).join(', ')}`;
+  });
   const query = $derived(
     new URLSearchParams({
       print: choice.mode,
@@ -62,79 +67,61 @@
   const file = (name: string, more: string) => `/api/jobs/${drawing.id}/files/${name}?${more}`;
 </script>
 
-<Dialog open={tools.print} onOpenChange={(d) => (tools.print = d.open)}>
-  <Portal>
-    <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
-    <Dialog.Positioner class="fixed inset-0 z-50 flex items-start justify-center pt-[10vh]">
-      <Dialog.Content class="q-desk-dialog q-print">
-        <Dialog.Title class="title">Print and files</Dialog.Title>
-        <Dialog.Description class="q-caption">
-          {pages.length === 1 ? 'One page' : `${pages.length} pages`} · {[...new Set(pages.map((p) => `${Math.round(p.width)} × ${Math.round(p.height)} mm`))]
-            .slice(0, 3)
-            .join(', ')}
-        </Dialog.Description>
-        {#if tools.print}
-          <Chips
-            label="Sheets"
-            options={[
-              ['all', `all ${drawing.sheets.length}`],
-              ['this', `sheet ${at}`],
-            ]}
-            value={which}
-            onchange={(v) => (which = v as 'all')}
-          />
-          <Chips
-            label="Size"
-            options={[
-              ['true', 'true'],
-              ['half', 'half'],
-              ['fit', 'fit the paper'],
-              ['tiles', 'tiles'],
-            ]}
-            value={choice.mode}
-            onchange={(v) => set({ mode: v as PrintMode })}
-          />
-          {#if onPaper}
-            <label class="q-caption" for="print-paper">Paper in the printer</label>
-            <select id="print-paper" class="q-field" value={choice.paper} onchange={(e) => set({ paper: e.currentTarget.value })}>
-              {#each PAPERS as name (name)}<option value={name}>{name}</option>{/each}
-            </select>
-          {/if}
-          {#if choice.mode === 'tiles'}<p class="q-caption">True size on several papers: cut along the dashed lines and glue.</p>
-          {:else}<Toggle label="Bar of 100 mm, to be checked with a ruler" checked={choice.bar} onchange={(bar) => set({ bar })} />{/if}
-          <Toggle label="Grey" checked={choice.grey} onchange={(grey) => set({ grey })} />
-          <Toggle label="Layers that a reader can switch" checked={choice.layers} onchange={(layers) => set({ layers })} />
-          <label class="q-caption" for="print-mark">Marked across every page</label>
-          <select id="print-mark" class="q-field" value={choice.mark} onchange={(e) => set({ mark: e.currentTarget.value })}>
-            <option value="">nothing</option>
-            {#each PRINT_MARKS as words (words)}<option value={words}>{words}</option>{/each}
-          </select>
-          <p class="row"><a class="q-button main" href={file('drawing.pdf', String(query))} download>PDF</a></p>
-          <hr />
-          <p class="row">
-            <label class="q-caption" for="print-dpi">Picture of sheet {at}, pixels per inch</label>
-            <select id="print-dpi" class="q-field" value={String(choice.dpi)} onchange={(e) => set({ dpi: Number(e.currentTarget.value) })}>
-              {#each DPI as n (n)}<option value={String(n)}>{n}</option>{/each}
-            </select>
-            <a class="q-button" href={file(`sheet-${at}.png`, `dpi=${choice.dpi}${choice.grey ? '&grey=1' : ''}`)} download>PNG</a>
-            <a class="q-button" href={file(`sheet-${at}.svg`, '')} download>SVG</a>
-          </p>
-          <p class="row">
-            <a class="q-button" href={file('parts-list.xlsx', '')} download>Parts list, XLSX</a>
-            <a class="q-button" href={file('parts-list.csv', '')} download>CSV</a>
-            <a class="q-button" href={file('findings.xlsx', '')} download>Findings, XLSX</a>
-            <a class="q-button" href={file('drawing.json', '')} download>Drawing, JSON</a>
-          </p>
-        {/if}
-      </Dialog.Content>
-    </Dialog.Positioner>
-  </Portal>
-</Dialog>
+<DeskDialog bind:open={tools.print} title="Print and files" words={said} narrow>
+  <Chips
+    label="Sheets"
+    options={[
+      ['all', `all ${drawing.sheets.length}`],
+      ['this', `sheet ${at}`],
+    ]}
+    value={which}
+    onchange={(v) => (which = v as 'all')}
+  />
+  <Chips
+    label="Size"
+    options={[
+      ['true', 'true'],
+      ['half', 'half'],
+      ['fit', 'fit the paper'],
+      ['tiles', 'tiles'],
+    ]}
+    value={choice.mode}
+    onchange={(v) => set({ mode: v as PrintMode })}
+  />
+  {#if onPaper}
+    <label class="q-caption" for="print-paper">Paper in the printer</label>
+    <select id="print-paper" class="q-field" value={choice.paper} onchange={(e) => set({ paper: e.currentTarget.value })}>
+      {#each PAPERS as name (name)}<option value={name}>{name}</option>{/each}
+    </select>
+  {/if}
+  {#if choice.mode === 'tiles'}<p class="q-caption">True size on several papers: cut along the dashed lines and glue.</p>
+  {:else}<Toggle label="Bar of 100 mm, to be checked with a ruler" checked={choice.bar} onchange={(bar) => set({ bar })} />{/if}
+  <Toggle label="Grey" checked={choice.grey} onchange={(grey) => set({ grey })} />
+  <Toggle label="Layers that a reader can switch" checked={choice.layers} onchange={(layers) => set({ layers })} />
+  <label class="q-caption" for="print-mark">Marked across every page</label>
+  <select id="print-mark" class="q-field" value={choice.mark} onchange={(e) => set({ mark: e.currentTarget.value })}>
+    <option value="">nothing</option>
+    {#each PRINT_MARKS as words (words)}<option value={words}>{words}</option>{/each}
+  </select>
+  <p class="row"><a class="q-button main" href={file('drawing.pdf', String(query))} download>PDF</a></p>
+  <hr />
+  <p class="row">
+    <label class="q-caption" for="print-dpi">Picture of sheet {at}, pixels per inch</label>
+    <select id="print-dpi" class="q-field" value={String(choice.dpi)} onchange={(e) => set({ dpi: Number(e.currentTarget.value) })}>
+      {#each DPI as n (n)}<option value={String(n)}>{n}</option>{/each}
+    </select>
+    <a class="q-button" href={file(`sheet-${at}.png`, `dpi=${choice.dpi}${choice.grey ? '&grey=1' : ''}`)} download>PNG</a>
+    <a class="q-button" href={file(`sheet-${at}.svg`, '')} download>SVG</a>
+  </p>
+  <p class="row">
+    <a class="q-button" href={file('parts-list.xlsx', '')} download>Parts list, XLSX</a>
+    <a class="q-button" href={file('parts-list.csv', '')} download>CSV</a>
+    <a class="q-button" href={file('findings.xlsx', '')} download>Findings, XLSX</a>
+    <a class="q-button" href={file('drawing.json', '')} download>Drawing, JSON</a>
+  </p>
+</DeskDialog>
 
 <style>
-  :global(.q-print) {
-    width: min(520px, 94vw);
-  }
   .row {
     display: flex;
     flex-wrap: wrap;

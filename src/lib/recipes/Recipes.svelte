@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
   import { untrack } from 'svelte';
+  import DeskDialog from '../kit/DeskDialog.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
   import { RecipeDesk } from './recipe-desk.svelte';
   import RecipeEditor from './RecipeEditor.svelte';
@@ -16,102 +16,93 @@
   let file: HTMLInputElement;
 </script>
 
-<Dialog open={tools.recipes} onOpenChange={(d) => (tools.recipes = d.open)}>
-  <Portal>
-    <Dialog.Backdrop class="fixed inset-0 z-40 bg-black/40" />
-    <Dialog.Positioner class="fixed inset-0 z-50 flex items-start justify-center pt-[8vh]">
-      <Dialog.Content class="q-desk-dialog">
-        <Dialog.Title class="title">Recipes</Dialog.Title>
-        <Dialog.Description class="q-caption">Sheets that are made again from any assembly.</Dialog.Description>
-        <div class="both">
-          <div class="list">
-            <ul aria-label="Recipes">
-              {#each desk.recipes as r (r.name)}
-                <li>
-                  <button class:chosen={r.name === desk.chosen} aria-pressed={r.name === desk.chosen} onclick={() => void desk.choose(r.name)}>
-                    <b>{r.name}</b>
-                    <span class="q-caption">{r.shipped ? 'shipped' : r.version > 1 ? `yours, version ${r.version}` : 'yours'}</span>
-                  </button>
-                </li>
-              {/each}
+<DeskDialog bind:open={tools.recipes} title="Recipes" words="Sheets that are made again from any assembly.">
+  <div class="both">
+    <div class="list">
+      <ul aria-label="Recipes">
+        {#each desk.recipes as r (r.name)}
+          <li>
+            <button class:chosen={r.name === desk.chosen} aria-pressed={r.name === desk.chosen} onclick={() => void desk.choose(r.name)}>
+              <b>{r.name}</b>
+              <span class="q-caption">{r.shipped ? 'shipped' : r.version > 1 ? `yours, version ${r.version}` : 'yours'}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+      <form class="keep" onsubmit={(e) => (e.preventDefault(), void desk.keep())}>
+        <label class="q-caption" for="recipe-name">Keep the sheets of this drawing as</label>
+        <input id="recipe-name" class="q-field" bind:value={desk.name} maxlength="100" placeholder="Name of the recipe" />
+        <button class="q-button" disabled={!desk.name.trim()}>Keep as recipe</button>
+      </form>
+      <div class="files">
+        <button class="q-button" onclick={() => desk.begin()}>New …</button>
+        <button class="q-button" disabled={!chosen} onclick={() => void desk.change()}>Change …</button>
+        <button class="q-button" onclick={() => file.click()}>Read in …</button>
+        {#if chosen}<a class="q-button" href="/api/recipes/{encodeURIComponent(chosen.name)}" download="{chosen.name}.json">Give out</a>{/if}
+        {#if chosen && !chosen.shipped}<button class="q-button" onclick={() => void desk.remove()}>Remove</button>{/if}
+        <input
+          bind:this={file}
+          type="file"
+          accept=".json"
+          class="sr-only"
+          tabindex="-1"
+          aria-label="Recipe file"
+          onchange={(e) => void desk.readIn(e.currentTarget.files?.[0])}
+        />
+      </div>
+    </div>
+    <section class="preview" aria-label={desk.editing ? 'The recipe' : 'Sheets that would come'}>
+      {#if desk.editing}
+        <label class="q-caption" for="recipe-own-name">Name</label>
+        <input
+          id="recipe-own-name"
+          class="q-field"
+          maxlength="100"
+          value={desk.editing.name}
+          onchange={(e) => (desk.editing = { ...desk.editing!, name: e.currentTarget.value.trim() || desk.editing!.name })}
+        />
+        <RecipeEditor recipe={desk.editing} onchange={(next) => (desk.editing = next)} />
+      {:else if chosen}
+        <p>{chosen.words}</p>
+        {#if desk.preview}
+          <ol>
+            {#each desk.preview.sheets as s, i (i)}
+              <li class:stands={s.stands}>
+                <b>{s.name}</b>
+                <span class="q-caption">{s.stands ? 'stands already and stays as it is' : s.slots.join(' · ')}</span>
+              </li>
+            {:else}
+              <li class="stands">This model has nothing for it.</li>
+            {/each}
+          </ol>
+          {#if desk.preview.leftOut.length}<p class="q-caption">Left out, since the model has nothing for it: {desk.preview.leftOut.join(', ')}.</p>{/if}
+        {:else}<p class="q-caption">Being looked up …</p>{/if}
+        {#if left.length}
+          <details open>
+            <summary>{left.length === 1 ? 'One slot was' : `${left.length} slots were`} left out</summary>
+            <ul class="left">
+              {#each left as s, i (i)}<li><b>{s.sheet}</b>: {s.name}. {s.why}</li>{/each}
             </ul>
-            <form class="keep" onsubmit={(e) => (e.preventDefault(), void desk.keep())}>
-              <label class="q-caption" for="recipe-name">Keep the sheets of this drawing as</label>
-              <input id="recipe-name" class="q-field" bind:value={desk.name} maxlength="100" placeholder="Name of the recipe" />
-              <button class="q-button" disabled={!desk.name.trim()}>Keep as recipe</button>
-            </form>
-            <div class="files">
-              <button class="q-button" onclick={() => desk.begin()}>New …</button>
-              <button class="q-button" disabled={!chosen} onclick={() => void desk.change()}>Change …</button>
-              <button class="q-button" onclick={() => file.click()}>Read in …</button>
-              {#if chosen}<a class="q-button" href="/api/recipes/{encodeURIComponent(chosen.name)}" download="{chosen.name}.json">Give out</a>{/if}
-              {#if chosen && !chosen.shipped}<button class="q-button" onclick={() => void desk.remove()}>Remove</button>{/if}
-              <input
-                bind:this={file}
-                type="file"
-                accept=".json"
-                class="sr-only"
-                tabindex="-1"
-                aria-label="Recipe file"
-                onchange={(e) => void desk.readIn(e.currentTarget.files?.[0])}
-              />
-            </div>
-          </div>
-          <section class="preview" aria-label={desk.editing ? 'The recipe' : 'Sheets that would come'}>
-            {#if desk.editing}
-              <label class="q-caption" for="recipe-own-name">Name</label>
-              <input
-                id="recipe-own-name"
-                class="q-field"
-                maxlength="100"
-                value={desk.editing.name}
-                onchange={(e) => (desk.editing = { ...desk.editing!, name: e.currentTarget.value.trim() || desk.editing!.name })}
-              />
-              <RecipeEditor recipe={desk.editing} onchange={(next) => (desk.editing = next)} />
-            {:else if chosen}
-              <p>{chosen.words}</p>
-              {#if desk.preview}
-                <ol>
-                  {#each desk.preview.sheets as s, i (i)}
-                    <li class:stands={s.stands}>
-                      <b>{s.name}</b>
-                      <span class="q-caption">{s.stands ? 'stands already and stays as it is' : s.slots.join(' · ')}</span>
-                    </li>
-                  {:else}
-                    <li class="stands">This model has nothing for it.</li>
-                  {/each}
-                </ol>
-                {#if desk.preview.leftOut.length}<p class="q-caption">Left out, since the model has nothing for it: {desk.preview.leftOut.join(', ')}.</p>{/if}
-              {:else}<p class="q-caption">Being looked up …</p>{/if}
-              {#if left.length}
-                <details open>
-                  <summary>{left.length === 1 ? 'One slot was' : `${left.length} slots were`} left out</summary>
-                  <ul class="left">
-                    {#each left as s, i (i)}<li><b>{s.sheet}</b>: {s.name}. {s.why}</li>{/each}
-                  </ul>
-                </details>
-              {/if}
-            {/if}
-          </section>
-        </div>
-        <footer>
-          {#if desk.editing}
-            <button class="q-button" onclick={() => (desk.editing = undefined)}>Leave it as it was</button>
-            <button class="q-button main" onclick={() => void desk.keepChanged()}>Keep this recipe</button>
-          {:else if desk.making !== undefined}
-            <span role="status">Being drawn: {desk.making || '…'}</span>
-            <button class="q-button" onclick={() => desk.cancel()}>Cancel</button>
-          {:else}
-            <button class="q-button" onclick={() => (tools.recipes = false)}>Close</button>
-            <button class="q-button main" disabled={coming === 0 || drawing.drafting !== undefined} onclick={() => void desk.make()}
-              >{coming === 1 ? 'Make one sheet' : `Make ${coming} sheets`}</button
-            >
-          {/if}
-        </footer>
-      </Dialog.Content>
-    </Dialog.Positioner>
-  </Portal>
-</Dialog>
+          </details>
+        {/if}
+      {/if}
+    </section>
+  </div>
+  <footer>
+    {#if desk.editing}
+      <button class="q-button" onclick={() => (desk.editing = undefined)}>Leave it as it was</button>
+      <button class="q-button main" onclick={() => void desk.keepChanged()}>Keep this recipe</button>
+    {:else if desk.making !== undefined}
+      <span role="status">Being drawn: {desk.making || '…'}</span>
+      <button class="q-button" onclick={() => desk.cancel()}>Cancel</button>
+    {:else}
+      <button class="q-button" onclick={() => (tools.recipes = false)}>Close</button>
+      <button class="q-button main" disabled={coming === 0 || drawing.drafting !== undefined} onclick={() => void desk.make()}
+        >{coming === 1 ? 'Make one sheet' : `Make ${coming} sheets`}</button
+      >
+    {/if}
+  </footer>
+</DeskDialog>
 
 <style>
   .keep {

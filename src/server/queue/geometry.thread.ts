@@ -17,6 +17,7 @@ import { ledgerOf, type DrawingDocument } from '../../core/document/records.ts';
 import { applyRecipe } from '../../core/recipe/apply.ts';
 import { SHIPPED } from '../../core/recipe/shipped.ts';
 import { itemsOf, numberText, type Item } from '../../core/ledger/items.ts';
+import { PNG_DPI } from '../../core/picture/print.ts';
 import { searchCures, type ShownCure } from '../../core/proof/cure-search.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { namedFrame } from '../../core/outline/directions.ts';
@@ -357,6 +358,6 @@ async function exportFile(task: ExportTask): Promise<readonly Uint8Array[]> {
   if (task.kind === 'findings.json') return [text(JSON.stringify(findingsOf(scene)))];
   const sheets = scene.sheets.map((s) => composeSheet(scene, s.id));
   const font = new Uint8Array(readFileSync(task.fontFile));
-  if (task.kind === 'png') return sheetsAsPng(sheets, results, task.fontFile, task.dpi ?? 150, task.sheets);
+  if (task.kind === 'png') return sheetsAsPng(sheets, results, task.fontFile, task.dpi ?? PNG_DPI.usual, task.sheets);
   return task.kind === 'pdf' ? [await sheetsAsPdf(document, sheets, results, font, task.sheets)] : sheetsAsSvg(sheets, results, font).map(text);
 }

@@ -7,11 +7,12 @@ import { writeDrawing } from '../../core/document/file.ts';
 import { recordsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { planSpread } from '../../core/explode/plan.ts';
+import { spreadHits } from '../../core/explode/spread-hits.ts';
 import type { Pull } from '../../core/explode/spread.ts';
 import { unpackFeatures } from '../../core/features/part-features.ts';
 import { arranged } from '../../core/guide/arrange.ts';
 import { guideColumns } from '../../core/guide/columns.ts';
-import { partArt, type PartArt } from '../../core/guide/part-art.ts';
+import { partArts } from '../../core/guide/part-art.ts';
 import { guideOf, type GuideWords } from '../../core/guide/guide.ts';
 import { PICTURE_ROOM } from '../../core/guide/pages.ts';
 import { StepPainter, type StepPicture } from '../../core/guide/picture.ts';
@@ -26,7 +27,7 @@ import type { DisplayItem } from '../../core/picture/display-list.ts';
 import { numberText } from '../../core/ledger/items.ts';
 import type { ViewResult } from '../../core/views/compute-view.ts';
 import { composeSheet } from '../../elements/compose.ts';
-import { Scene } from '../../elements/scene.ts';
+import { Scene, type SpreadHits } from '../../elements/scene.ts';
 import { writeApartHtml } from '../../formats/apart-html.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { listAsTable, sheetsAsPdf, sheetsAsPng, sheetsAsSvg } from '../../formats/drawing-files.ts';
@@ -45,9 +46,9 @@ import type { DifferenceTask, GuideTask, IssueMade, IssueTask, Packed, PackedDra
 type Geometries = ReadonlyMap<string, PartGeometry>;
 const text = (s: string) => new TextEncoder().encode(s);
 
-function sceneIn({ assembly, document, results, features }: PackedDrawing): { scene: Scene; results: Map<string, ViewResult> } {
+function sceneIn({ assembly, document, results, features }: PackedDrawing, hits?: SpreadHits): { scene: Scene; results: Map<string, ViewResult> } {
   const views = new Map<string, ViewResult>(results.map(([id, b]) => [id, fromStored(b)!]));
-  return { scene: new Scene({ document, assembly, results: views, features: featuresIn(features) }), results: views };
+  return { scene: new Scene({ document, assembly, results: views, features: featuresIn(features), hits }), results: views };
 }
 
 const featuresIn = (features: Packed) =>
@@ -73,7 +74,8 @@ function pullsFor(assembly: Assembly, document: DrawingDocument, geometries: Geo
  */
 export async function makeIssue(task: IssueTask, geometries: Geometries, cancel: Cancel, tell: (share: number) => void): Promise<IssueMade> {
   const { assembly, outputs } = task;
-  const present = sceneIn(task);
+  // The workbook says what spreads pass through as Proof does.
+  const present = sceneIn(task, outputs.includes('findings') ? spreadHits(task.document, assembly, geometries, cancel) : undefined);
   const { results } = present;
   const steps = issueSteps(present.scene, task.words, task.place);
   const applied = applySteps(task.document, steps);
@@ -141,7 +143,7 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     const made = makeGuide(scene, geometries, pulls, cancel, (share) => tell(0.4 + 0.5 * share));
     const { title, number, revision, date } = scene.drawing;
     const heading = { title, number, revision, date: /^\d{4}-\d\d-\d\d$/.test(date) ? date : '2000-01-01' };
-    const parts = partPictures(scene, geometries);
+    const parts = partArts(assembly, geometries);
     const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
     add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font, model, parts })));
     add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font, parts, scene.one('guide', 'guide')?.paper));
@@ -197,16 +199,6 @@ function guideIn(scene: Scene, geometries: Geometries, pulls: readonly Pull[], c
   const language = record?.language ?? 'en';
   const guide = guideOf(paths, items, order, { language, words: record?.words, columns: guideColumns(scene.ledger, language) });
   return { guide, order };
-}
-
-/** Small pictures of the parts that are taken, by their ids. */
-function partPictures({ assembly }: Scene, geometries: Geometries): Map<string, PartArt> {
-  return new Map(
-    assembly.parts.flatMap((p) => {
-      const g = geometries.get(p.geometryKey);
-      return g ? [[p.id, partArt(g)] as const] : [];
-    }),
-  );
 }
 
 /** The model's structure and measures: what a drawing's JSON refers to. */

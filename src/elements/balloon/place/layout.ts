@@ -1,5 +1,6 @@
 import type { ViewRecord } from '../../../core/document/records.ts';
 import { inflate, pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
+import { isFree } from './free.ts';
 import { offSlant, shifted, SLANTS } from './parallel.ts';
 import { assign } from '../../../core/base/assignment.ts';
 
@@ -109,18 +110,11 @@ interface Slot {
 }
 
 function slotsAround(area: LayoutArea, pitch: number): Slot[] {
-  const { view, allowed, obstacles, diameter, standing = [] } = area;
+  const { view, diameter } = area;
   const r = inflate(view, OFF_VIEW_MM);
   const slots: Slot[] = [];
-  const free = (x: number, y: number) =>
-    x - diameter / 2 >= allowed.x &&
-    x + diameter / 2 <= allowed.x + allowed.width &&
-    y - diameter / 2 >= allowed.y &&
-    y + diameter / 2 <= allowed.y + allowed.height &&
-    !standing.some((b) => Math.hypot(x - b.x, y - b.y) < diameter * 1.15) &&
-    !obstacles.some((o) => x > o.x - diameter * 0.8 && x < o.x + o.width + diameter * 0.8 && y > o.y - diameter * 0.8 && y < o.y + o.height + diameter * 0.8);
   const put = (x: number, y: number) => {
-    if (free(x, y)) slots.push({ x, y });
+    if (isFree(x, y, area)) slots.push({ x, y });
   };
   const { rail } = area;
   if (rail === 'ring') {

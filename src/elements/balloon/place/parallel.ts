@@ -1,4 +1,5 @@
-import { inflate, pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
+import { pointToSegment, segmentsCross, type Rect } from '../../../core/base/rect.ts';
+import { isFree } from './free.ts';
 import type { LayoutArea, PlacedBalloon } from './layout.ts';
 
 /** Slants that leaders may share, against the level, rad: 45° and 60°, either way (ISO 6433 wants them slanted). */
@@ -44,7 +45,7 @@ function alongSide(own: readonly PlacedBalloon[], side: Side, r: Rect, area: Lay
   const sorted = [...own].sort((a, b) => target(a) - target(b));
   const places = spaced(sorted.map(target), pitch, low, high);
   const moved = sorted.map((p, i) => (level ? { ...p, x: places[i]! } : { ...p, y: places[i]! }));
-  return moved.every((p) => isFree(p, area)) ? moved : [...own];
+  return moved.every((p) => isFree(p.x, p.y, area)) ? moved : [...own];
 }
 
 /** Places as near to the targets as the pitch between them allows; both ascend. Neighbours that would meet share their mean shift. */
@@ -62,16 +63,6 @@ export function spaced(targets: readonly number[], pitch: number, low: number, h
   const most = high - (targets.length - 1) * pitch;
   const values = blocks.flatMap((b) => new Array<number>(b.count).fill(Math.max(low, Math.min(most, b.sum / b.count))));
   return values.map((v, i) => v + i * pitch);
-}
-
-function isFree({ x, y }: PlacedBalloon, { allowed, obstacles, standing = [], diameter }: LayoutArea): boolean {
-  const r = diameter / 2;
-  const inside = x - r >= allowed.x && x + r <= allowed.x + allowed.width && y - r >= allowed.y && y + r <= allowed.y + allowed.height;
-  const inWay = (o: Rect) => {
-    const w = inflate(o, diameter * 0.8);
-    return x > w.x && x < w.x + w.width && y > w.y && y < w.y + w.height;
-  };
-  return inside && !obstacles.some(inWay) && !standing.some((s) => Math.hypot(x - s.x, y - s.y) < diameter * 1.15);
 }
 
 /** Leaders that cross, and balloons that leaders run through. */
