@@ -23,6 +23,8 @@ export interface Cap {
 export interface CutScene {
   readonly bodies: readonly Body[];
   readonly caps: readonly Cap[];
+  /** What components that are kept whole cover of the cut faces behind them; like caps, and never hatched. */
+  readonly covers: readonly Cap[];
   readonly openLoops: number;
   /** Components that could not be cut: open meshes without an inside. */
   readonly uncut: readonly number[];
@@ -31,7 +33,7 @@ export interface CutScene {
 }
 
 export interface CutOptions {
-  /** Components that stay uncut, and whole also in front of the plane. */
+  /** Components that stay uncut where the cut meets them; what lies wholly in front of it is gone all the same. */
   readonly keptWhole?: ReadonlySet<number>;
   /** What is taken away, when it is not everything in front of the plane. */
   readonly shape?: CutShape | undefined;
@@ -52,17 +54,20 @@ export function cutScene(bodies: readonly Body[], plane: Plane, options: CutOpti
   const cutter = options.shape ? shapedCutter(bodies, plane, options.shape, options.solids, frame) : planeCutter(plane, frame);
   const out: Body[] = [];
   const caps: Cap[] = [];
+  const covers: Cap[] = [];
   const uncut: number[] = [];
   const unhatched = new Set<number>();
   let openLoops = 0;
   for (const original of bodies) {
     const geometry = mend(original.geometry);
     const body = geometry === original.geometry ? original : { ...original, geometry };
-    if (options.keptWhole?.has(body.component)) {
-      out.push(cutter.whole(body));
+    const pieces = cutter.cut(body);
+    if (options.keptWhole?.has(body.component) && pieces?.some((p) => p.caps.length)) {
+      const whole = cutter.whole(body);
+      out.push(whole);
+      covers.push(...pieces.flatMap((p) => p.caps), ...(options.shape ? [] : coverBefore(whole, plane, frame)));
       continue;
     }
-    const pieces = cutter.cut(body);
     if (!pieces) {
       // A body that is no solid has no inside to show: it stays as it is, and is named.
       uncut.push(body.component);
@@ -78,7 +83,17 @@ export function cutScene(bodies: readonly Body[], plane: Plane, options: CutOpti
       if (near) out.push(near === piece.body.geometry ? piece.body : { ...piece.body, geometry: near });
     }
   }
-  return { bodies: out, caps, openLoops, uncut, unhatched: [...unhatched] };
+  return { bodies: out, caps, covers, openLoops, uncut, unhatched: [...unhatched] };
+}
+
+/** What a body covers that reaches farther before the plane than it is wide in it: its section through its middle, when that lies there. */
+function coverBefore(body: Body, plane: Plane, frame: ViewFrame): readonly Cap[] {
+  const d = dot(plane.normal, middleOf(body));
+  return d > plane.d
+    ? (planeCutter({ ...plane, d }, frame)
+        .cut(body)
+        ?.flatMap((p) => p.caps) ?? [])
+    : [];
 }
 
 interface Piece {

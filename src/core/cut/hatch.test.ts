@@ -27,7 +27,7 @@ describe('hatch lines', () => {
     }
   });
   test('leave holes free', () => {
-    const h = hatchLines([square(0, 0, 40, 40), square(10, 10, 20, 20)], { angle: 0, spacing: 1, phase: 0.5 });
+    const h = hatchLines([square(0, 0, 40, 40), Float64Array.from([10, 10, 10, 30, 30, 30, 30, 10])], { angle: 0, spacing: 1, phase: 0.5 });
     for (const [a, , c, ,] of segments(h)) expect(Math.min(c, 40) - Math.max(a, 0)).toBeGreaterThan(0);
     const at = (y: number) =>
       segments(h)

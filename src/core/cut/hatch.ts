@@ -8,8 +8,8 @@ export interface HatchStyle {
 }
 
 /**
- * Hatch lines clipped to closed loops by the even-odd rule.
- * @param loops closed polygons, flat; holes included
+ * Hatch lines clipped to the area of closed loops. Areas that overlap are hatched once.
+ * @param loops closed polygons, flat; holes run the other way round
  * @returns flat segments `[x0, y0, x1, y1, …]`
  */
 export function hatchLines(loops: readonly ArrayLike<number>[], style: HatchStyle): number[] {
@@ -31,7 +31,7 @@ export function hatchLines(loops: readonly ArrayLike<number>[], style: HatchStyl
   const segments: number[] = [];
   const first = Math.ceil((low - style.phase) / style.spacing);
   const last = Math.floor((high - style.phase) / style.spacing);
-  const crossings: number[] = [];
+  const crossings: { readonly at: number; readonly turn: number }[] = [];
   for (let k = first; k <= last; k++) {
     const v = k * style.spacing + style.phase;
     crossings.length = 0;
@@ -39,18 +39,21 @@ export function hatchLines(loops: readonly ArrayLike<number>[], style: HatchStyl
       for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) {
         const a = p[j + 1]!;
         const b = p[i + 1]!;
-        if (a > v !== b > v) crossings.push(p[j]! + ((p[i]! - p[j]!) * (v - a)) / (b - a));
+        if (a > v !== b > v) crossings.push({ at: p[j]! + ((p[i]! - p[j]!) * (v - a)) / (b - a), turn: b > a ? 1 : -1 });
       }
-    crossings.sort((a, b) => a - b);
-    for (let i = 0; i + 1 < crossings.length; i += 2) {
-      const [u, w] = [crossings[i]!, crossings[i + 1]!];
-      segments.push(u * cos - v * sin, u * sin + v * cos, w * cos - v * sin, w * sin + v * cos);
+    crossings.sort((a, b) => a.at - b.at);
+    let turns = 0;
+    let u = 0;
+    for (const { at, turn } of crossings) {
+      if (turns === 0) u = at;
+      turns += turn;
+      if (turns === 0) segments.push(u * cos - v * sin, u * sin + v * cos, at * cos - v * sin, at * sin + v * cos);
     }
   }
   return segments;
 }
 
-/** Area (even-odd) and outline length of loops. */
+/** Area and outline length of loops. */
 export function measureLoops(loops: readonly ArrayLike<number>[]): { area: number; perimeter: number } {
   let area = 0;
   let perimeter = 0;

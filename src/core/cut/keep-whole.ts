@@ -4,7 +4,9 @@ import { dot, type Vec3 } from '../base/vector.ts';
 import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Body } from '../outline/scene.ts';
-import { distanceToLine, turnedAxis } from './turned-axis.ts';
+import { roleOf } from '../assembly/role.ts';
+import { staysWhole } from './lengthwise.ts';
+import { turnedShape } from './turned-axis.ts';
 import { middleOf } from './cut-scene.ts';
 import { sideOf, turnedPlane, type CutShape } from './cut-shape.ts';
 import type { Plane } from './plane-cut.ts';
@@ -14,31 +16,25 @@ export interface KeepWholeSuggestion {
   readonly why: string;
 }
 
-const BY_NAME = /\b(bolt|screw|nut|washer|pin|key|rivet|circlip|stud|shaft|axle|rod|spindle|ball|roller)\b/i;
-
-/**
- * Components that a section along the plane leaves uncut: fasteners, keys and pins by name, solid turned parts (shafts)
- * whose axis lies in the plane, balls, and thin plates that the plane runs along. ISO 128-40: such parts are not sectioned lengthwise.
- */
+/** Components that a section along the plane leaves uncut, see `staysWhole`. */
 export function suggestKeptWhole(assembly: Assembly, components: readonly Component[], bodies: readonly Body[], plane: Plane): KeepWholeSuggestion[] {
   const out: KeepWholeSuggestion[] = [];
   for (const c of components) {
     const body = bodies[c.index]!;
     if (!crosses(body, plane)) continue;
-    const turned = turnedAxis(body);
-    const inPlane =
-      turned &&
-      Math.abs(dot(turned.axis, plane.normal)) < 1e-3 &&
-      Math.abs(dot(turned.point, plane.normal) - plane.d) < 0.02 * Math.cbrt(assembly.parts[c.part]!.volumeMm3);
-    if (BY_NAME.test(c.name)) {
-      // A key or pin across the plane is cut like anything else.
-      if (!turned || inPlane || Math.abs(dot(turned.axis, plane.normal)) < 0.5)
-        out.push({ component: c.index, why: `“${c.name}” has the name of a fastener, key, pin or shaft.` });
-      continue;
-    }
-    if (turned && inPlane && turned.share > 0.75 && !isBored(body)) out.push({ component: c.index, why: 'A solid turned part whose axis lies in the cut.' });
-    else if (isBall(body)) out.push({ component: c.index, why: 'A ball: its section would look like a disc.' });
-    else if (isWebAlong(body, plane)) out.push({ component: c.index, why: 'A thin plate that the cut runs along: sectioned it would look solid.' });
+    const part = assembly.parts[c.part]!;
+    const why = staysWhole(
+      {
+        name: c.name,
+        role: roleOf(c, part),
+        turned: turnedShape(body),
+        longest: longestOf(body),
+        sphere: surfaceShare(body, (f) => body.geometry.faceKind[f] === SurfaceKind.sphere),
+        webAlong: webAlong(body, plane),
+      },
+      plane,
+    );
+    if (why) out.push({ component: c.index, why });
   }
   return out;
 }
@@ -77,22 +73,36 @@ function surfaceShare({ geometry }: Body, counts: (face: number) => boolean): nu
   return all > 0 ? areas.reduce((sum, a, f) => sum + (counts(f) ? a : 0), 0) / all : 0;
 }
 
-const isBall = (body: Body) => surfaceShare(body, (f) => body.geometry.faceKind[f] === SurfaceKind.sphere) > 0.6;
-
 /** Thinner than this share of its smaller width a plate counts as a web. */
 const WEB = 0.15;
 
-/** A flat part, cut along its plane: ribs and webs are not hatched then (ISO 128-40). */
-function isWebAlong(body: Body, plane: Plane): boolean {
+/** So much longer than wide, and its long way stands for an axis. */
+const CLEARLY_LONGER = 1.3;
+
+/** The longest way of a body's box, unit vector in model space; undefined when two are about as long. */
+function longestOf({ geometry: { box }, placement }: Body): Vec3 | undefined {
+  const size = [0, 1, 2].map((k) => box[k + 3]! - box[k]!);
+  const longest = size.indexOf(Math.max(...size));
+  if (size.some((s, k) => k !== longest && s * CLEARLY_LONGER > size[longest]!)) return undefined;
+  return applyToDirection(placement, [Number(longest === 0), Number(longest === 1), Number(longest === 2)]);
+}
+
+/** A flat part without holes that is cut along its own plane. */
+function webAlong(body: Body, plane: Plane): 'square' | 'slanted' | undefined {
   const g = body.geometry;
   const size = [0, 1, 2].map((k) => g.box[k + 3]! - g.box[k]!);
   const thin = size.indexOf(Math.min(...size));
   const others = size.filter((_, k) => k !== thin);
-  if (size[thin]! > WEB * Math.min(...others)) return false;
+  if (size[thin]! > WEB * Math.min(...others)) return undefined;
   const across: Vec3 = [thin === 0 ? 1 : 0, thin === 1 ? 1 : 0, thin === 2 ? 1 : 0];
-  if (Math.abs(dot(applyToDirection(body.placement, across), plane.normal)) < 0.999) return false;
-  const flat = (f: number) => g.faceKind[f] === SurfaceKind.plane && Math.abs(g.faceParams[f * FACE_STRIDE + 3 + thin]!) > 0.999;
-  return surfaceShare(body, flat) > 0.6;
+  if (Math.abs(dot(applyToDirection(body.placement, across), plane.normal)) < 0.999) return undefined;
+  const along = (f: number, k: number) => Math.abs(g.faceParams[f * FACE_STRIDE + 3 + k]!);
+  const isFlat = (f: number) => g.faceKind[f] === SurfaceKind.plane;
+  if (surfaceShare(body, (f) => isFlat(f) && along(f, thin) > 0.999) < 0.6) return undefined;
+  if (g.faceKind.some((kind, f) => kind === SurfaceKind.cylinder && g.faceParams[f * FACE_STRIDE + 6]! < 0 && along(f, thin) > 0.999)) return undefined;
+  const sides = (f: number) => isFlat(f) && along(f, thin) < 1e-3;
+  const aslant = (f: number) => sides(f) && [0, 1, 2].every((k) => along(f, k) < 0.98);
+  return surfaceShare(body, aslant) > 0.1 * surfaceShare(body, sides) ? 'slanted' : 'square';
 }
 
 function crosses(body: Body, plane: Plane): boolean {
@@ -110,21 +120,4 @@ function crosses(body: Body, plane: Plane): boolean {
     else below = true;
   }
   return above && below;
-}
-
-/** Has the part a hole along its own axis? A hole's normals point to its axis: the fitted radius is negative. */
-function isBored(body: Body): boolean {
-  const g = body.geometry;
-  const own = turnedAxis({ ...body, placement: [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0] });
-  if (!own) return false;
-  for (let f = 0; f < g.faceKind.length; f++) {
-    if (g.faceKind[f] !== SurfaceKind.cylinder) continue;
-    const o = f * FACE_STRIDE;
-    const radius = g.faceParams[o + 6]!;
-    if (radius >= 0) continue;
-    const axis = [g.faceParams[o + 3]!, g.faceParams[o + 4]!, g.faceParams[o + 5]!] as const;
-    if (Math.abs(Math.abs(dot(axis, own.axis)) - 1) > 1e-6) continue;
-    if (distanceToLine([g.faceParams[o]!, g.faceParams[o + 1]!, g.faceParams[o + 2]!], own.point, own.axis) < 1e-3 - radius * 0.01) return true;
-  }
-  return false;
 }

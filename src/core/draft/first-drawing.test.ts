@@ -62,7 +62,7 @@ describe('the first drawing of a small machine', async () => {
   test('cuts where the turned parts have their axis, and keeps the solid ones whole', () => {
     const { cut } = view('view:section');
     expect(cut!.d).toBeCloseTo(25, 6);
-    expect([...cut!.keptWhole].sort()).toEqual(['Cap', 'Post']);
+    expect([...cut!.keptWhole].sort()).toEqual(['Post']);
     expect(drawn.results.get('view:section')!.caps.map((c) => drawn.components[c.component]!.name)).toContain('Ring');
   });
 

@@ -1,6 +1,6 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { applyToPoint } from '../base/placement.ts';
-import { isFastener } from './fasteners.ts';
+import { isFastener } from '../assembly/role.ts';
 import { takenOff, type Pull } from './spread.ts';
 
 type Box = readonly [number, number, number, number, number, number];
@@ -81,7 +81,7 @@ export function fastenedTo(assembly: Assembly, components: readonly Component[],
   const meet = (a: Box, b: Box) => [0, 1, 2].every((k) => a[k]! <= b[k + 3]! + near && b[k]! <= a[k + 3]! + near);
   const out = new Set<number>();
   for (const c of components) {
-    if (chosen.has(c.index) || !isFastener(c.name, assembly.parts[c.part]!)) continue;
+    if (chosen.has(c.index) || !isFastener(c, assembly.parts[c.part]!)) continue;
     if ([...chosen].some((x) => meet(boxes[c.index]!, boxes[x]!))) out.add(c.index);
   }
   return out;

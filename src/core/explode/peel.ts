@@ -5,7 +5,7 @@ import { turnedAxis } from '../cut/turned-axis.ts';
 import { dot } from '../base/vector.ts';
 import type { Body } from '../outline/scene.ts';
 import { Corners, type Corner } from './corners.ts';
-import { isFastener, isThreaded } from './fasteners.ts';
+import { isFastener, isThreaded } from '../assembly/role.ts';
 import { Level } from './level.ts';
 import { unite, type Unit } from './units.ts';
 import { ownDirections, Ways, type WayIndex } from './ways.ts';
@@ -83,7 +83,7 @@ export class Peeler {
     this.components = componentsOf(assembly);
     this.bodies = bodies;
     this.options = options;
-    const threaded = this.components.map((c) => isThreaded(c.name, assembly.parts[c.part]!));
+    const threaded = this.components.map((c) => isThreaded(c, assembly.parts[c.part]!));
     this.ways = new Ways(bodies, threaded, options.cancel);
     this.corners = new Corners(this.ways, bodies, threaded, options.cancel);
   }
@@ -105,7 +105,7 @@ export class Peeler {
       product: this.assembly.nodes[c.node]!.product,
       components: [c.index],
       volume: this.assembly.parts[c.part]!.volumeMm3,
-      fastener: isFastener(c.name, this.assembly.parts[c.part]!),
+      fastener: isFastener(c, this.assembly.parts[c.part]!),
       parts: [],
     });
     const gathered = new Map<number, Unit[]>();

@@ -6,7 +6,7 @@ import { normalize, type Vec3 } from '../base/vector.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
 import { eroded, LEAST_RAYS, sharedWindow, slackOf } from './blocking.ts';
 import { crossingsOf, Sight, type Along, type Crossings } from './columns.ts';
-import { isThreaded } from './fasteners.ts';
+import { isThreaded } from '../assembly/role.ts';
 import { applyPull, shareOf, stepOf, type Pull } from './spread.ts';
 import { sweep } from './sweep.ts';
 import { threadRays } from './threads.ts';
@@ -68,7 +68,7 @@ class WayChecker {
     const of: (Body | undefined)[] = [];
     for (const b of bodies) of[b.component] = b;
     this.bodyOf = of;
-    this.threaded = componentsOf(assembly).map((c) => isThreaded(c.name, assembly.parts[c.part]!));
+    this.threaded = componentsOf(assembly).map((c) => isThreaded(c, assembly.parts[c.part]!));
   }
 
   check(pull: Pull, index: number, motions: readonly Placement[], made: readonly string[]): Hit[] {

@@ -2,7 +2,7 @@ import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import { dot } from '../base/vector.ts';
 import type { Cancel } from '../base/errors.ts';
-import { isFastener } from '../explode/fasteners.ts';
+import { isFastener } from '../assembly/role.ts';
 import type { Pull } from '../explode/spread.ts';
 import { checkSpread } from '../explode/way-out.ts';
 import type { Body } from '../outline/scene.ts';
@@ -135,7 +135,7 @@ class Builder {
   constructor(assembly: Assembly, pulls: readonly Pull[]) {
     this.assembly = assembly;
     this.pulls = pulls;
-    this.fastener = componentsOf(assembly).map((c) => isFastener(c.name, assembly.parts[c.part]!));
+    this.fastener = componentsOf(assembly).map((c) => isFastener(c, assembly.parts[c.part]!));
   }
 
   build(unit: Unit, name: string | undefined): void {

@@ -2,7 +2,7 @@ import { SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { axesOf, type Axis, type OnAxis, type PlacedFeatures } from '../features/axes.ts';
 import type { PartFeatures } from '../features/part-features.ts';
-import { isFastener, isThreaded } from '../explode/fasteners.ts';
+import { isFastener, isThreaded } from '../assembly/role.ts';
 import { threadIn, type WrittenThread } from './designation.ts';
 import { minorOf, rootOf, THREADS, type ThreadSize } from './sizes.ts';
 
@@ -90,7 +90,7 @@ export function threadsOf({ assembly, components, features, names, byHand = [] }
   const isScrew = (c: number) => {
     const component = components[c]!;
     const part = assembly.parts[component.part]!;
-    return isThreaded(component.name, part) || isThreaded(part.name, part) || isFastener(part.name, part);
+    return isThreaded(component, part) || isFastener(component, part);
   };
   for (const axis of axesOf(placed)) {
     for (const t of receiving(axis, (o) => out.get(`${o.component}/${o.round}`))) put(t);

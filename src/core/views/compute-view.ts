@@ -5,6 +5,7 @@ import { IDENTITY } from '../base/placement.ts';
 import { laidPart } from '../flat/flat-part.ts';
 import { checkCancel, type Cancel } from '../base/errors.ts';
 import { cutScene, type Cap } from '../cut/cut-scene.ts';
+import { settleSharedSpace } from '../cut/shared-space.ts';
 import type { SolidPort } from '../cut/solid-port.ts';
 import { flatLines, pullLines, type FlatLine } from '../explode/pull-lines.ts';
 import { motionsOf, movedBodies, type Pull } from '../explode/spread.ts';
@@ -74,12 +75,9 @@ export function computeView(
   let uncut: readonly number[] = [];
   let unhatched: readonly number[] = [];
   if (spec.cut) {
-    const cut = cutScene(
-      bodies,
-      { normal: spec.cut.normal, d: spec.cut.d },
-      { keptWhole: new Set(spec.cut.keptWhole), shape: spec.cut.shape, behindMm: spec.cut.behindMm, solids },
-      spec.frame,
-    );
+    const plane = { normal: spec.cut.normal, d: spec.cut.d };
+    const options = { keptWhole: new Set(spec.cut.keptWhole), shape: spec.cut.shape, behindMm: spec.cut.behindMm, solids };
+    const cut = settleSharedSpace(cutScene(bodies, plane, options, spec.frame), plane, spec.frame);
     bodies = cut.bodies;
     caps = cut.caps;
     uncut = cut.uncut;

@@ -1,4 +1,5 @@
-import { difference, intersection, xor, type Geom } from 'polyclip-ts';
+import { difference, intersection, type Geom } from 'polyclip-ts';
+import { capShape, loopsOfShape } from '../cut/cap-shape.ts';
 import type { Cap } from '../cut/cut-scene.ts';
 import { measureLoops } from '../cut/hatch.ts';
 import type { FlatLine } from '../explode/pull-lines.ts';
@@ -136,15 +137,12 @@ function clipCap(cap: Cap, region: Region): Cap[] {
     const [first] = cap.loops;
     return first && region.keeps(first[0]!, first[1]!) ? [cap] : [];
   }
-  const [loop, ...more] = cap.loops.map((l): Geom => [ringPairs(l)]);
-  if (!loop) return [];
-  // Holes are loops like others: the even-odd rule tells them.
-  let shape: Geom = xor(loop, ...more);
+  let shape = capShape(cap.loops);
+  if (!shape.length) return [];
   if (region.ring) shape = intersection(shape, [ringPairs(region.ring)]);
   const bands = [...region.gaps.x.map((g) => rectangle(g.from, y0 - 1, g.to, y1 + 1)), ...region.gaps.y.map((g) => rectangle(x0 - 1, g.from, x1 + 1, g.to))];
   const rest = bands.length ? difference(shape, ...bands) : shape;
-  // Rings come closed: their last point is the first.
-  const loops = (rest as Ring[][]).flatMap((polygon) => polygon.map((r) => Float64Array.from(r.slice(0, -1).flat())));
+  const loops = loopsOfShape(rest);
   if (!loops.length) return [];
   const share = measureLoops(loops).area / measureLoops(cap.loops).area;
   return [{ ...cap, loops, areaMm2: cap.areaMm2 * share }];

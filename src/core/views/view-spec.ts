@@ -11,7 +11,7 @@ import type { ViewFrame } from '../outline/directions.ts';
 import { seenAs } from './detail.ts';
 
 /** Bumped when the engine gives other results for the same input: stored results then count as missing. */
-export const ENGINE_VERSION = 7;
+export const ENGINE_VERSION = 8;
 
 /** Everything that decides what a view shows, and nothing else: scale, place and labels are not in it. */
 export interface ViewSpec {

@@ -1,13 +1,13 @@
 import type { BalloonRecord, ViewRecord } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
-import { isFastener } from '../../core/explode/fasteners.ts';
+import { isFastener } from '../../core/assembly/role.ts';
 import { axesOf, type PlacedFeatures } from '../../core/features/axes.ts';
 import type { Scene } from '../scene.ts';
 import { itemsOfBalloon } from './says.ts';
 
 const fasteners = (scene: Scene, c: number): boolean => {
   const component = scene.components[c]!;
-  return isFastener(component.name, scene.assembly.parts[component.part]!);
+  return isFastener(component, scene.assembly.parts[component.part]!);
 };
 
 /**

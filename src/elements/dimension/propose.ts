@@ -3,6 +3,7 @@ import { applyToPoint } from '../../core/base/placement.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { axesOf, kindOfAxis, type Axis, type OnAxis, type PlacedFeatures } from '../../core/features/axes.ts';
 import { isWhole } from '../../core/features/part-features.ts';
+import { isHolding } from '../../core/assembly/role.ts';
 import type { Scene } from '../scene.ts';
 import { viewReach, type Target } from '../target.ts';
 import { circlesOf, edgeOf } from '../centre/circles.ts';
@@ -138,14 +139,8 @@ function placedFeatures(scene: Scene): PlacedFeatures[] {
   });
 }
 
-const HOLDING = /\b(bolt|screw|nut|washer|rivet|circlip|clip|stud|key|split|cotter|schraube|mutter|scheibe)\b/i;
-
 /** Holds others together; a pin may as well carry a wheel. */
-const isHolding = (scene: Scene, c: number): boolean => {
-  const component = scene.components[c]!;
-  const part = scene.assembly.parts[component.part]!;
-  return HOLDING.test(component.name) || HOLDING.test(part.name) || /nut|bolt|washer|circlip/.test(part.looksLike ?? '');
-};
+const holds = (scene: Scene, c: number): boolean => isHolding(scene.components[c]!, scene.assembly.parts[scene.components[c]!.part]!);
 
 /**
  * Axes of shafts: a round component that is no fastener, in a hole of another one. What is held by nuts at both ends and
@@ -153,7 +148,7 @@ const isHolding = (scene: Scene, c: number): boolean => {
  * meant only where there is nothing else.
  */
 function mainAxes(scene: Scene, all: readonly Axis[]): Axis[] {
-  const componentsOn = (a: Axis, inward: boolean) => new Set(a.on.filter((o) => o.inward === inward && !isHolding(scene, o.component)).map((o) => o.component));
+  const componentsOn = (a: Axis, inward: boolean) => new Set(a.on.filter((o) => o.inward === inward && !holds(scene, o.component)).map((o) => o.component));
   const shafts = all.filter((a) => {
     const [round, bored] = [componentsOn(a, false), componentsOn(a, true)];
     return [...round].some((s) => [...bored].some((h) => h !== s));
@@ -161,7 +156,7 @@ function mainAxes(scene: Scene, all: readonly Axis[]): Axis[] {
   const meant = shafts.filter((a) => {
     const [round, bored] = [componentsOn(a, false), componentsOn(a, true)];
     const turns = [...bored].some((c) => round.has(c)) && round.size > 1;
-    const nuts = new Set(a.on.filter((o) => o.inward && isHolding(scene, o.component)).map((o) => o.component));
+    const nuts = new Set(a.on.filter((o) => o.inward && holds(scene, o.component)).map((o) => o.component));
     return turns || nuts.size < 2;
   });
   return meant.length ? meant : shafts;
@@ -172,7 +167,7 @@ function baseOf(scene: Scene, all: readonly PlacedFeatures[]): { readonly compon
   let best: { component: number; z: number } | undefined;
   for (const p of all) {
     const z = lowest(p);
-    if (!isHolding(scene, p.component) && (!best || z < best.z - ONE_MM)) best = { component: p.component, z };
+    if (!holds(scene, p.component) && (!best || z < best.z - ONE_MM)) best = { component: p.component, z };
   }
   return best;
 }
@@ -261,7 +256,7 @@ function fixings(scene: Scene, views: readonly ViewRecord[]): Draft[] {
   if (!view) return [];
   const all = placedFeatures(scene);
   const ground = baseOf(scene, all)?.z ?? 0;
-  const feet = new Set(all.filter((p) => Math.abs(lowest(p) - ground) < 0.1 && !isHolding(scene, p.component)).map((p) => p.component));
+  const feet = new Set(all.filter((p) => Math.abs(lowest(p) - ground) < 0.1 && !holds(scene, p.component)).map((p) => p.component));
   const seen = circlesOf(scene.result(view.id)!);
   const holes = axesOf(all).filter((a) => {
     if (Math.abs(a.way[2]) < 1 - 1e-6 || kindOfAxis(a) !== 'hole') return false;

@@ -1,16 +1,17 @@
 import { numberText } from '../../ledger/items.ts';
 import type { Scene } from '../../../elements/scene.ts';
-import { applyToDirection, applyToPoint } from '../../base/placement.ts';
+import { SurfaceKind } from '../../assembly/part-geometry.ts';
+import { roleOf } from '../../assembly/role.ts';
+import { applyToDirection, applyToPoint, type Placement } from '../../base/placement.ts';
 import { dot } from '../../base/vector.ts';
+import { staysWhole, type TurnedShape } from '../../cut/lengthwise.ts';
+import { distanceToLine } from '../../cut/turned-axis.ts';
+import type { PartFeatures, Round } from '../../features/part-features.ts';
 import { capStyles, touchingCaps } from '../../cut/hatch-styles.ts';
 import type { ViewRecord } from '../../document/records.ts';
 import { without } from '../../base/without.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
-
-const HOLDING = /\b(bolt|screw|nut|washer|rivet|pin|key|stud|cotter|schraube|mutter|scheibe|stift|passfeder)\b/i;
-/** The plane runs along an axis that is nearer to it than this share of the radius. */
-const NEAR_AXIS = 0.5;
 
 /** Sections: shafts and fasteners stay whole along their axis (ISO 128-3, 128-50), touching parts are hatched differently. */
 export const cuts: Rule = {
@@ -65,27 +66,43 @@ const nameOf = (scene: Scene, c: number): string => {
   return item ? `${numberText(item)} ${item.values.description.text}` : scene.components[c]!.name;
 };
 
-/** A fastener, or what is a solid cylinder for the most part, whose axis lies in the plane. */
+/** A fastener, a shaft or the like, which sections leave whole, cut by the plane that it meets. */
 function isCutLengthwise(scene: Scene, view: ViewRecord, c: number): boolean {
   const component = scene.components[c]!;
   const part = scene.assembly.parts[component.part]!;
   const f = scene.features(c);
-  if (!f || !view.cut) return false;
-  const holding = HOLDING.test(part.name) || HOLDING.test(component.name) || /nut|bolt|washer/.test(part.looksLike ?? '');
-  const outside = f.rounds.filter((r) => !r.inward && r.to - r.from > 1e-6);
-  const widest = outside.sort((a, b) => b.radius - a.radius)[0];
-  const longest = [...outside].sort((a, b) => b.to - b.from - (a.to - a.from))[0];
-  if (!widest || !longest) return false;
-  const [b0, b1, b2, b3, b4, b5] = f.box as readonly [number, number, number, number, number, number];
-  const extent = [b3 - b0, b4 - b1, b5 - b2];
-  const along = Math.max(...extent.map((e, k) => e * Math.abs(longest.axis[k]!)));
-  const solid = part.volumeMm3 > 0.8 * Math.PI * widest.radius ** 2 * along;
-  const slender = along > 3 * widest.radius;
-  if (!(holding || (solid && slender))) return false;
-  const axis = applyToDirection(component.placement, longest.axis);
-  const at = applyToPoint(component.placement, longest.at);
-  const { normal, d } = view.cut;
-  return Math.abs(dot(axis, normal)) < 1e-3 && Math.abs(dot(at, normal) - d) < NEAR_AXIS * longest.radius;
+  if (!f || !view.cut || view.cut.shape) return false;
+  const turned = turnedOf(f, component.placement);
+  return (
+    staysWhole({ name: component.name, role: roleOf(component, part), turned, longest: undefined, sphere: 0, webAlong: undefined }, view.cut) !== undefined
+  );
+}
+
+/** The axis that most of a part's round surface is about. */
+function turnedOf(f: PartFeatures, placement: Placement): TurnedShape | undefined {
+  const round = f.rounds.filter((r) => (r.kind === SurfaceKind.cylinder || r.kind === SurfaceKind.cone) && r.to - r.from > 1e-6);
+  const area = (r: Round) => r.radius * r.turn * (r.to - r.from);
+  const onAxis = (a: Round) =>
+    round.filter((r) => Math.abs(Math.abs(dot(r.axis, a.axis)) - 1) < 1e-6 && distanceToLine(r.at, a.at, a.axis) < 1e-3 * (1 + a.radius));
+  const groups = round.map(onAxis).map((on) => ({ on, area: on.reduce((sum, r) => sum + area(r), 0) }));
+  const best = groups.sort((a, b) => b.area - a.area)[0]?.on;
+  if (!best?.[0]) return undefined;
+  const { axis, at } = best[0];
+  const box = f.box as readonly [number, number, number, number, number, number];
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((k) => dot([box[k & 1 ? 3 : 0], box[k & 2 ? 4 : 1], box[k & 4 ? 5 : 2]], axis));
+  const lengthMm = Math.max(...corners) - Math.min(...corners);
+  const bore = Math.max(0, ...best.filter((r) => r.inward && r.kind === SurfaceKind.cylinder).map((r) => r.to - r.from));
+  const radiusMm = Math.max(0, ...best.filter((r) => !r.inward).map((r) => r.radius));
+  // No wider anywhere than its widest cylinder: all of it is turned.
+  const reach = Math.max(...[0, 1, 2].map((k) => (Math.abs(axis[k]!) < 0.5 ? box[k + 3]! - box[k]! : 0)));
+  return {
+    point: applyToPoint(placement, at),
+    axis: applyToDirection(placement, axis),
+    radiusMm,
+    lengthMm,
+    share: reach < 2.02 * radiusMm ? 1 : 0,
+    bored: lengthMm > 0 ? Math.min(1, bore / lengthMm) : 0,
+  };
 }
 
 /** Components that touch in a section and look alike there, since someone chose their hatching. */
