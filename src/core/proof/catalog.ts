@@ -57,6 +57,7 @@ export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   HELD_TOGETHER: { title: 'What is held inside is shown', basis: PRACTICE },
   PASSES_THROUGH: { title: 'Exploded parts pass through nothing', basis: PRACTICE },
   EXPLODED_TOUCH: { title: 'Exploded parts stand by themselves', basis: PRACTICE },
+  FIELD_EMPTY: { title: 'Fields of notes have a value', basis: PRACTICE },
   LOST_TARGET: { title: 'Dimensions, notes and signs hold on to something', basis: PRACTICE },
   LOST_EDGE: { title: 'Centre marks hold on to something', basis: PRACTICE },
   CHANGED_VALUE: { title: 'Changed values were seen', basis: PRACTICE },

@@ -1,7 +1,7 @@
 import { SurfaceKind } from '../assembly/part-geometry.ts';
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import { axesOf, type Axis, type OnAxis, type PlacedFeatures } from '../features/axes.ts';
-import type { PartFeatures } from '../features/part-features.ts';
+import { hasAxis, type PartFeatures } from '../features/part-features.ts';
 import { isFastener, isThreaded } from '../assembly/role.ts';
 import { threadIn, type WrittenThread } from './designation.ts';
 import { minorOf, rootOf, THREADS, type ThreadSize } from './sizes.ts';
@@ -125,7 +125,8 @@ const threadOn = (
 function set({ component, features }: PlacedFeatures, round: number, h: ThreadByHand): Thread | undefined {
   const r = features.rounds[round]!;
   const size = threadIn(h.designation);
-  if (!size) return undefined;
+  // A rounded corner or the end of a slot has no thread.
+  if (!size || !hasAxis(r)) return undefined;
   const length = h.lengthMm ?? r.to - r.from;
   // From the end that lies farther out: the one that the part ends with.
   const atEnd = endsThere(features, r.to, round) || !endsThere(features, r.from, round);

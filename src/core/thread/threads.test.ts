@@ -188,3 +188,19 @@ describe('modelled helices', () => {
     expect(find([{ name: 'Spring', geometry: spring }])).toEqual([]);
   });
 });
+
+describe('set by hand', () => {
+  const parts = assemblyOf([{ name: 'Corner', geometry: cylinder(6, 20) }]);
+  const whole = featuresOf(parts.geometries.get(parts.assembly.parts[0]!.geometryKey)!);
+  const at = (turn: number) =>
+    threadsOf({
+      assembly: parts.assembly,
+      components: componentsOf(parts.assembly),
+      features: { get: () => ({ ...whole, rounds: whole.rounds.map((r) => ({ ...r, turn })) }) },
+      byHand: [{ geometry: parts.assembly.parts[0]!.geometryKey, face: whole.rounds[0]!.faces[0]!, designation: 'M12' }],
+    });
+  test('a whole cylinder takes it, a rounded corner and the end of a slot do not', () => {
+    expect(at(2 * Math.PI)).toMatchObject([{ designation: 'M12', internal: false }]);
+    expect([at(Math.PI / 2), at(Math.PI)]).toEqual([[], []]);
+  });
+});

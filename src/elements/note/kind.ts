@@ -1,7 +1,8 @@
 import type { Kind } from '../kind.ts';
 import { draggedLeader, followWithLeaders, leaderHandles, lostLeaders } from '../leader.ts';
 import { drawNote, heightOf } from './draw.ts';
-import type { NoteRecord } from './words.ts';
+import type { Finding } from '../../core/proof/finding.ts';
+import { emptyFields, type NoteRecord } from './words.ts';
 
 /** Notes on a sheet or beside a view, with leaders to what they speak of. */
 export const noteKind: Kind<NoteRecord> = {
@@ -40,8 +41,8 @@ export const noteKind: Kind<NoteRecord> = {
     return followWithLeaders(record, change);
   },
 
-  findings(records, sheet) {
-    return records
+  findings(records, sheet, scene) {
+    const lost: Finding[] = records
       .filter((r) => lostLeaders(r.leaders).length > 0)
       .map((r) => ({
         code: 'LOST_TARGET',
@@ -50,5 +51,34 @@ export const noteKind: Kind<NoteRecord> = {
         about: [r.id],
         text: `The note “${r.text.slice(0, 40)}” points at something that has another shape now. Drag its leader to the new place.`,
       }));
+    const empty = records.flatMap((r): Finding[] => {
+      const { without, unknown } = emptyFields(r, scene);
+      const said = `The note “${r.text.slice(0, 40)}”`;
+      return [
+        ...(without.length
+          ? [
+              {
+                code: 'FIELD_EMPTY',
+                severity: 'must',
+                sheet,
+                about: [r.id],
+                text: `${said}: there is no value for ${without.join(', ')}, so nothing is printed for it.`,
+              } as const,
+            ]
+          : []),
+        ...(unknown.length
+          ? [
+              {
+                code: 'FIELD_EMPTY',
+                severity: 'should',
+                sheet,
+                about: [r.id],
+                text: `${said}: ${unknown.join(', ')} is no field and is printed as typed.`,
+              } as const,
+            ]
+          : []),
+      ];
+    });
+    return [...lost, ...empty];
   },
 };

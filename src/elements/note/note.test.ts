@@ -12,7 +12,8 @@ import { sceneWith as drawnWith } from '../testing/scene-with.ts';
 import { drawNote } from './draw.ts';
 import { noteKind } from './kind.ts';
 import { noteRecord } from './record.ts';
-import { wordsOf, type NoteRecord } from './words.ts';
+import { assemblyOf, cylinder, joined } from '../../core/testing/shapes.ts';
+import { calloutOf, wordsOf, type NoteRecord } from './words.ts';
 
 const drawn = await draftAll(smallMachine(), { bare: true });
 const top = drawn.document['view:top'] as ViewRecord;
@@ -67,9 +68,9 @@ describe('text', () => {
     for (const t of items) expect(textWidth(t.text, 2.5)).toBeLessThanOrEqual(20);
     expect(items.map((t) => t.text).join(' ')).toBe('one two three four five six');
   });
-  test('values in braces; what there is none of stays as it was typed', () => {
+  test('values in braces; a field without a value prints nothing, what is no field stays as it was typed', () => {
     const say = (n: NoteRecord) => wordsOf(n, sceneWith(n));
-    expect(say(onSheet('Sheet {sheet} of {sheets}, {revision}, {nothing}, {item}'))).toBe('Sheet 1 of 2, A, {nothing}, {item}');
+    expect(say(onSheet('Sheet {sheet} of {sheets}, {revision}, {nothing}, {item}'))).toBe('Sheet 1 of 2, A, {nothing}, ');
     const item = drawn.items.find((i) => i.values.description.text === 'Ring')!;
     expect(say(atRing('{item} {description} {quantity}× {scale}'))).toBe(`${item.number} Ring 1× ${top.scale === 1 ? '1:1' : '1:2'}`);
   });
@@ -79,6 +80,52 @@ describe('text', () => {
       leaders: [{ to: { face: { ...({ component: 'Ring', geometry: ring.edge!.geometry } as const), face: bore.faces[0]! }, at: [0, 0] }, end: 'arrow' }],
     });
     expect(wordsOf(n, sceneWith(n))).toBe('Ø12.4');
+  });
+});
+
+describe('callouts of holes and threads', () => {
+  // Four equal holes of Ø10.2, the drill for M12, in one part.
+  const ring4 = (x: number, y: number) => [cylinder(9, 8, 32, 5.1), [x, y, 0]] as const;
+  const part = assemblyOf([{ name: 'Flange', geometry: joined(ring4(-30, -30), ring4(30, -30), ring4(30, 30), ring4(-30, 30)) }]);
+  const flange = draftAll(part, { only: 'arrangement', bare: true });
+  const bores = async () => {
+    const { scene } = await flange;
+    return scene.features(0)!.rounds.flatMap((r) => (r.inward ? [r.faces[0]!] : []));
+  };
+  const faceOf = (face: number) => ({ component: 'Flange', geometry: part.assembly.parts[0]!.geometryKey, face });
+  const thread = (n: number, face: number, designation: string) => ({ type: 'thread', id: `thread:${n}`, face: faceOf(face), designation }) as const;
+  const at = (face: number) => atRing('{hole}', { leaders: [{ to: { face: faceOf(face), at: [0, 0] }, end: 'arrow' }] });
+
+  test('are counted by what they say: one threaded of four', async () => {
+    const [a, b] = await bores();
+    const scene = drawnWith(await flange, thread(1, a!, 'M12'));
+    expect([wordsOf(at(a!), scene), wordsOf(at(b!), scene)]).toEqual(['M12', '3× Ø10.2']);
+  });
+  test('two threaded of four', async () => {
+    const [a, b, c] = await bores();
+    const scene = drawnWith(await flange, thread(1, a!, 'M12'), thread(2, b!, 'M12'));
+    expect([wordsOf(at(b!), scene), wordsOf(at(c!), scene)]).toEqual(['2× M12', '2× Ø10.2']);
+  });
+  test('what is no hole has no callout: nothing is printed, and it must be put right', async () => {
+    const scene = await flange.then((d) => d.scene);
+    const outside = scene.features(0)!.rounds.find((r) => !r.inward)!.faces[0]!;
+    const note = at(outside);
+    const noted = drawnWith(await flange, note);
+    expect(calloutOf('hole', note.leaders![0]!.to, noted)).toBeUndefined();
+    expect(wordsOf(note, noted)).toBe('');
+    expect(findingsOf(noted).filter((f) => f.code === 'FIELD_EMPTY')).toMatchObject([
+      { severity: 'must', about: ['note:1'], text: expect.stringContaining('{hole}') as string },
+    ]);
+  });
+  test('braces that are no field are printed as typed, and someone should look', async () => {
+    const note = onSheet('See {holee}');
+    const scene = drawnWith(await flange, { ...note, sheet: (await flange).scene.sheets[0]!.id });
+    expect(wordsOf(note, scene)).toBe('See {holee}');
+    expect(
+      findingsOf(scene)
+        .filter((f) => f.code === 'FIELD_EMPTY')
+        .map((f) => f.severity),
+    ).toEqual(['should']);
   });
 });
 

@@ -44,9 +44,29 @@ export const FIELDS: Readonly<Record<string, string>> = {
   file: 'file of the model',
 };
 
-/** The text of a note with its values put in; a value that there is none of stays as it was typed. */
+/** The text of a note with its values put in. A field without a value prints nothing; words in braces that are no field stay. */
 export function wordsOf(note: NoteRecord, scene: Scene): string {
-  return fillIn(note.text, (name, pattern) => valueOf(name, pattern, note, scene));
+  return fillIn(note.text, (name, pattern) => valueOf(name, pattern, note, scene) ?? (isField(name) ? '' : undefined));
+}
+
+const isField = (name: string): boolean => Object.hasOwn(FIELDS, name);
+
+/** Fields of a note that have no value here, as they are typed, and words in braces that are no field. */
+export function emptyFields(note: NoteRecord, scene: Scene): { readonly without: readonly string[]; readonly unknown: readonly string[] } {
+  const without = new Set<string>();
+  const unknown = new Set<string>();
+  fillIn(note.text, (name, pattern) => {
+    const value = valueOf(name, pattern, note, scene);
+    if (value === undefined && !isField(name)) unknown.add(`{${name}}`);
+    else if (!value?.trim()) without.add(`{${name}}`);
+    return '';
+  });
+  return { without: [...without], unknown: [...unknown] };
+}
+
+/** What a hole callout or a thread callout says of a target; undefined where there is no hole or thread. */
+export function calloutOf(field: 'hole' | 'thread', t: Target, scene: Scene): string | undefined {
+  return ofTarget(field, t, scene);
 }
 
 /** What is pointed at speaks first; then the view, the sheet and the drawing. */
@@ -120,19 +140,21 @@ export function holeText(t: Target, component: number, scene: Scene, counted = t
     ...(c ? [`⌴ Ø${length(c.diameterMm)} ↧${length(c.depthMm)}`] : []),
     ...(s ? [`⌵ Ø${length(s.diameterMm)} × ${Math.round((s.angle * 180) / Math.PI)}°`] : []),
   ];
-  const count = counted ? equalHoles(f, hole.bore) : 1;
+  const threaded = (round: number) => scene.threads.find((x) => x.component === component && x.internal && x.round === round)?.designation;
+  const count = counted ? equalHoles(f, hole.bore).filter((r) => threaded(r) === thread?.designation).length : 1;
   return `${count > 1 ? `${count}× ` : ''}${words.join(' ')}`;
 }
 
-/** How many holes of a component are like one, the same way round. */
-function equalHoles(f: PartFeatures, bore: number): number {
+/** The rounds of a part that are holes like one, the same way round; that one is among them. */
+export function equalHoles(f: PartFeatures, bore: number): number[] {
   const like = f.rounds[bore]!;
-  return f.rounds.filter(
-    (r) =>
-      r.inward &&
-      r.kind === like.kind &&
-      Math.abs(r.radius - like.radius) < 1e-3 &&
-      Math.abs(r.to - r.from - (like.to - like.from)) < 1e-3 &&
-      Math.abs(Math.abs(r.axis[0] * like.axis[0] + r.axis[1] * like.axis[1] + r.axis[2] * like.axis[2]) - 1) < 1e-6,
-  ).length;
+  return f.rounds.flatMap((r, i) =>
+    r.inward &&
+    r.kind === like.kind &&
+    Math.abs(r.radius - like.radius) < 1e-3 &&
+    Math.abs(r.to - r.from - (like.to - like.from)) < 1e-3 &&
+    Math.abs(Math.abs(r.axis[0] * like.axis[0] + r.axis[1] * like.axis[1] + r.axis[2] * like.axis[2]) - 1) < 1e-6
+      ? [i]
+      : [],
+  );
 }

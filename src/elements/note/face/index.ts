@@ -1,6 +1,6 @@
 import type { Face } from '../../face';
 import { notesPlace } from '../../sheet/anchored-on';
-import type { NoteRecord } from '../words';
+import { calloutOf, type NoteRecord } from '../words';
 import { LeaderTool } from './leader-tool.svelte';
 import { PointingTool, type Spot } from './pointing-tool.svelte';
 import Slip from './Slip.svelte';
@@ -11,8 +11,15 @@ const noteSaying =
 
 /** Callouts are notes that say what they point at. */
 const CALLOUTS = [
-  ['hole-note', '{hole}', 'Hole callout: press a hole, then where it stands', 'Hole', '5'],
-  ['thread-note', '{thread}', 'Thread callout: press a thread, then where it stands', 'Thread callout', ''],
+  ['hole-note', 'hole', 'Hole callout: press a hole, then where it stands', 'Hole', '5', 'A hole callout speaks of a hole: press the edge of one.'],
+  [
+    'thread-note',
+    'thread',
+    'Thread callout: press a thread, then where it stands',
+    'Thread callout',
+    '',
+    'A thread callout speaks of a thread: press the edge of one. Screw thread (6) puts a thread on a cylinder.',
+  ],
 ] as const;
 
 /** General notes of a format without a place for them stand so far from the frame, mm. */
@@ -60,7 +67,16 @@ export const noteFace: Face<NoteRecord> = {
         tools.editing = { record: record.id, name: 'text' };
       },
     }),
-    ...CALLOUTS.map(([name, text]) => new PointingTool(drawing, { name, title: 'Callout', points: 'always', make: noteSaying(text) })),
+    ...CALLOUTS.map(
+      ([name, field, , , , sentence]) =>
+        new PointingTool(drawing, {
+          name,
+          title: 'Callout',
+          points: 'always',
+          needs: { accepts: (target, { scene }) => calloutOf(field, target, scene) !== undefined, sentence },
+          make: noteSaying(`{${field}}`),
+        }),
+    ),
     new LeaderTool(drawing, () => tools.take('pick')),
   ],
 };

@@ -6,6 +6,7 @@ import { pickedLines, targetsAt } from '$elements/pick-target';
 import type { Target } from '$elements/target';
 import { componentNear } from '$elements/view/kind';
 import type { Drawing } from '$lib/shared/drawing.svelte';
+import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
 import { viewUnder } from '../../view/face/under';
 
@@ -27,6 +28,12 @@ interface Made {
   readonly points: 'always' | 'maybe' | 'never';
   /** How leaders end on edges; inside a part with a dot. */
   readonly end?: Leaders[number]['end'];
+  /** What it points at must be of a kind. */
+  readonly needs?: {
+    accepts(target: Target, drawing: Drawing): boolean;
+    /** Told when something else is pressed. */
+    readonly sentence: string;
+  };
   /** @returns undefined when it cannot stand there */
   make(id: string, spot: Spot, drawing: Drawing): ElementRecord | undefined;
   readonly done?: (record: ElementRecord) => void;
@@ -53,9 +60,12 @@ export class PointingTool implements Tool {
     const { drawing, made } = this;
     const view = made.points === 'never' ? undefined : viewUnder(drawing, p.at);
     if (!view) return undefined;
-    const [edge] = targetsAt(drawing.scene, view, p.at, p.grace).filter(pickedLines);
+    const [edge] = targetsAt(drawing.scene, view, p.at, p.grace)
+      .filter(pickedLines)
+      .filter((t) => made.needs?.accepts(t, drawing) ?? true);
     const at = drawing.scene.map(view).toView(p.at);
     if (edge) return { view, leader: { to: { ...edge, at: edge.at ?? at }, end: made.end ?? 'arrow' } };
+    if (made.needs) return undefined;
     const component = componentNear(view, p.at, drawing.scene, p.grace);
     const path = component === undefined ? undefined : drawing.components[component]?.path;
     // Inside a part the leader ends with a dot on it.
@@ -67,6 +77,10 @@ export class PointingTool implements Tool {
     if (!this.begun) {
       this.begun = this.pointedAt(p);
       if (this.begun) return true;
+      if (this.made.needs && viewUnder(this.drawing, p.at)) {
+        notify('trouble', this.made.needs.sentence);
+        return true;
+      }
       if (this.made.points === 'always') return false;
     }
     this.placing = true;

@@ -12,11 +12,13 @@
   const name = $derived(tool.on ? (drawing.scene.itemOf(tool.on.component)?.values.description.text ?? '') : '');
   const FROM = { helix: 'modelled', cylinders: 'recognised by its diameters', name: 'recognised by its name', hand: 'set by hand' } as const;
   let length = $state('');
+  /** Of equal holes usually all have the thread. */
+  let all = $state(true);
 
   function set(designation: string) {
     const mm = length.trim() === '' ? undefined : Number(length.replace(',', '.'));
     if (mm !== undefined && !(mm > 0)) notify('trouble', `“${length}” is no length in millimetres.`);
-    else if (!tool.set(designation.trim(), mm)) notify('trouble', `“${designation}” is no thread. Write M8, M10 × 1.25 or 1/2-13 UNC; LH for left hand.`);
+    else if (!tool.set(designation.trim(), mm, all)) notify('trouble', `“${designation}” is no thread. Write M8, M10 × 1.25 or 1/2-13 UNC; LH for left hand.`);
   }
 </script>
 
@@ -31,5 +33,8 @@
   <input id="{id}-thread" class="q-field" placeholder="M8" value={tool.thread?.designation ?? ''} onchange={(e) => set(e.currentTarget.value)} />
   <label class="q-caption" for="{id}-length">Length from the end, mm; empty: all of it</label>
   <input id="{id}-length" class="q-field" bind:value={length} onchange={() => tool.thread && set(tool.thread.designation)} />
+  {#if tool.alike.length > 1}
+    <label class="q-row"><input type="checkbox" bind:checked={all} /> All {tool.alike.length} holes like it</label>
+  {/if}
   <p class="q-row"><button class="q-button" disabled={!tool.thread} onclick={() => set('')}>No thread here</button></p>
 {/if}

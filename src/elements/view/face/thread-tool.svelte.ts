@@ -1,10 +1,14 @@
 import type { ViewRecord } from '$core/document/records';
+import type { Step } from '$core/document/steps';
+import { hasAxis } from '$core/features/part-features';
 import { threadIn } from '$core/thread/designation';
 import { THREADS } from '$core/thread/sizes';
 import type { Thread } from '$core/thread/threads-of';
 import { pickedLines, targetsAt } from '$elements/pick-target';
+import { equalHoles } from '$elements/note/words';
 import { holdOf, type Target } from '$elements/target';
 import type { Drawing } from '$lib/shared/drawing.svelte';
+import { notify } from '$lib/shared/notices.svelte';
 import type { Press, Sketch, Tool } from '$lib/sheets/tool';
 import { SurfaceKind } from '$core/assembly/part-geometry';
 import { holdSketch } from './hold-sketch';
@@ -46,7 +50,7 @@ export class ThreadTool implements Tool {
       const faces = target.face ? [target.face.face] : [f.edgeFaces[target.edge!.edge * 2]!, f.edgeFaces[target.edge!.edge * 2 + 1]!];
       for (const face of faces) {
         const round = f.faceRound[face] ?? -1;
-        if (round < 0 || f.rounds[round]!.kind !== SurfaceKind.cylinder) continue;
+        if (round < 0 || f.rounds[round]!.kind !== SurfaceKind.cylinder || !hasAxis(f.rounds[round]!)) continue;
         return {
           view,
           target,
@@ -77,13 +81,32 @@ export class ThreadTool implements Tool {
       .map((t) => t.designation);
   }
 
-  /** @returns whether the designation is one */
-  set(designation: string, lengthMm: number | undefined): boolean {
+  /** Faces of holes like the one in hand, that one first; of a shaft its own alone. */
+  get alike(): readonly number[] {
+    const { on, drawing } = this;
+    if (!on) return [];
+    const f = drawing.scene.features(on.component);
+    if (!f?.rounds[on.round]?.inward) return [on.face.face];
+    return [on.face.face, ...equalHoles(f, on.round).flatMap((r) => (r === on.round ? [] : (f.rounds[r]!.faces[0] ?? [])))];
+  }
+
+  /** @param all also the holes like it @returns whether the designation is one */
+  set(designation: string, lengthMm: number | undefined, all: boolean): boolean {
     const { on, drawing } = this;
     if (!on || (designation !== '' && !threadIn(designation))) return false;
-    const before = drawing.scene.all('thread').find((t) => t.face.geometry === on.face.geometry && t.face.face === on.face.face);
-    const record = { type: 'thread' as const, id: before?.id ?? drawing.freshId('thread'), face: on.face, designation, ...(lengthMm ? { lengthMm } : {}) };
-    drawing.edit(designation ? `Thread ${designation}` : 'No thread', [{ op: 'put', record }]);
+    const known = drawing.scene.all('thread');
+    const steps = (all ? this.alike : [on.face.face]).map((face): Step => {
+      const before = known.find((t) => t.face.geometry === on.face.geometry && t.face.face === face);
+      const record = {
+        type: 'thread' as const,
+        id: before?.id ?? drawing.freshId('thread'),
+        face: { ...on.face, face },
+        designation,
+        ...(lengthMm ? { lengthMm } : {}),
+      };
+      return { op: 'put', record };
+    });
+    drawing.edit(designation ? `Thread ${designation}` : 'No thread', steps);
     return true;
   }
 
@@ -91,6 +114,8 @@ export class ThreadTool implements Tool {
     this.at = p;
     const on = this.cylinderAt(p);
     if (on) this.on = on;
+    else if (viewUnder(this.drawing, p.at))
+      notify('trouble', 'A thread is on a hole or a shaft: press the outline or the circle of a whole cylinder, no rounded corner.');
     return on !== undefined;
   }
 
