@@ -5,7 +5,7 @@ import { componentsOf } from '../core/assembly/components.ts';
 import type { PartGeometry } from '../core/assembly/part-geometry.ts';
 import { cutScene } from '../core/cut/cut-scene.ts';
 import { suggestSection } from '../core/cut/main-axis.ts';
-import { frameFrom } from '../core/outline/directions.ts';
+import { frameFrom, namedFrame } from '../core/outline/directions.ts';
 import { linesOf } from '../core/outline/hidden-lines.ts';
 import { lengthsOf } from '../core/outline/linework.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
@@ -26,7 +26,7 @@ test('a section through two holes shows the whole outline of what it cuts, thoug
     },
   });
   const bodies = sceneOf(assembly, geometries);
-  const { plane } = suggestSection(bodies);
+  const { plane } = suggestSection(bodies, namedFrame('front'));
   const plate = bodies.filter((b) => componentsOf(assembly)[b.component]!.name === 'plate');
   const frame = frameFrom(plane.normal, [0, 0, 1]);
   const cut = cutScene(plate, plane, {}, frame);

@@ -1,6 +1,6 @@
 import { applyToPoint } from '../base/placement.ts';
-import { add, dot, scale, subtract, type Vec3 } from '../base/vector.ts';
-import { namedFrame, type DirectionName } from '../outline/directions.ts';
+import { dot, scale, subtract, type Vec3 } from '../base/vector.ts';
+import { sideFrame, type DirectionName, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { viewBox } from '../shade/raster.ts';
 import { distanceToLine, turnedAxis } from './turned-axis.ts';
@@ -41,23 +41,27 @@ const ENOUGH = 0.5;
 
 /**
  * A plane for a full section: through the axis that most turned parts share, as far as it opens enough of the assembly;
- * else through its middle.
+ * else through its middle. It looks at the reader from the front, the right or above, as the drawing means it.
  */
-export function suggestSection(bodies: readonly Body[]): SectionSuggestion {
-  const [minX, minY, maxX, maxY] = viewBox(bodies, namedFrame('top'));
-  const centre = add([minX, minY, 0], scale([maxX - minX, maxY - minY, 0], 0.5));
-  const front = namedFrame('front').toward;
-  const middle: SectionSuggestion = { plane: { normal: front, d: dot(front, centre) }, direction: 'front', why: 'Through the middle: no axis is shared.' };
+export function suggestSection(bodies: readonly Body[], front: ViewFrame): SectionSuggestion {
+  const top = sideFrame(front, 'top');
+  const [, minY, , maxY] = viewBox(bodies, top);
+  // The middle of its depth: the plan has the front below.
+  const middle: SectionSuggestion = {
+    plane: { normal: front.toward, d: -dot(top.up, scale(front.toward, -1)) * ((minY + maxY) / 2) },
+    direction: 'front',
+    why: 'Through the middle: no axis is shared.',
+  };
   const through = sharedAxes(bodies)
     .slice(0, MOST_AXES)
-    .flatMap((axis) => planeThrough(axis) ?? []);
+    .flatMap((axis) => planeThrough(axis, front) ?? []);
   const most = Math.max(...[middle, ...through].map((c) => metVolume(bodies, c.plane)));
   return through.find((c) => metVolume(bodies, c.plane) >= ENOUGH * most) ?? middle;
 }
 
-function planeThrough({ point, axis }: Axis): SectionSuggestion | undefined {
+function planeThrough({ point, axis }: Axis, front: ViewFrame): SectionSuggestion | undefined {
   for (const direction of ['front', 'right', 'top'] as const) {
-    const n = namedFrame(direction).toward;
+    const n = sideFrame(front, direction).toward;
     if (Math.abs(dot(n, axis)) > 0.02) continue;
     // Square to the axis, as near to the named direction as can be.
     const normal = subtract(n, scale(axis, dot(n, axis)));

@@ -116,4 +116,9 @@ export function square({ right, up, toward }: ViewFrame): boolean {
   const unit = [right, up, toward].every((v) => Math.abs(dot(v, v) - 1) < LEVEL);
   return unit && Math.abs(dot(right, up)) < LEVEL && dot(cross(right, up), toward) > 1 - 10 * LEVEL;
 }
+/** How something is seen: unit vectors square to one another, model space; right and up on paper, and towards the reader. */
+export const frame = z
+  .object({ right: vector, up: vector, toward: vector })
+  .readonly()
+  .refine(square, { message: 'The directions of a front must have the length 1 and stand square: right × up = towards the reader.' });
 export const NOT_SQUARE = 'The directions of a view must have the length 1 and stand square: right × up = towards the reader.';

@@ -1,3 +1,4 @@
+import { namedFrame, nameOfFrame, sameFrame } from '../outline/directions.ts';
 import { DOCUMENT_FORMAT } from './format.ts';
 import type { DrawingDocument, DrawingDocumentRecord } from './records.ts';
 import { brokenReference, followed } from './refs.ts';
@@ -45,7 +46,7 @@ export function readDrawing(text: string): { readonly document: DrawingDocument 
 }
 
 /** What each version made of the one before, oldest first: the first entry leads from 1 to 2. */
-const STEPS: readonly ((document: DrawingDocument) => DrawingDocument)[] = [freeOfDangling];
+const STEPS: readonly ((document: DrawingDocument) => DrawingDocument)[] = [freeOfDangling, withOneFront];
 
 /** Records of an older version as they are now. What did not change is the same object. */
 export function carriedOver(document: DrawingDocument, from: number): DrawingDocument {
@@ -68,4 +69,22 @@ function freeOfDangling(document: DrawingDocument): DrawingDocument {
     if (!changed) return now;
     now = next;
   }
+}
+
+const SIDES: ReadonlySet<string> = new Set(['Front', 'Back', 'Top', 'Bottom', 'Left', 'Right']);
+
+/**
+ * Version 2 had no front of its own: the first drawing chose one, named sides went by the model's axes. The front is that of the
+ * first view called so; views keep their pictures, and those that are named after a side get the name of the one they show.
+ */
+function withOneFront(document: DrawingDocument): DrawingDocument {
+  const drawing = document['drawing'];
+  const first = document['view:front'];
+  if (drawing?.type !== 'drawing' || drawing.front || first?.type !== 'view') return document;
+  const front = { right: first.right, up: first.up, toward: first.toward };
+  if (sameFrame(front, namedFrame('front'))) return document;
+  const next: Record<string, DrawingDocumentRecord> = { ...document, drawing: { ...drawing, front } };
+  for (const r of Object.values(document))
+    if (r.type === 'view' && SIDES.has(r.name) && nameOfFrame(r, front) !== r.name) next[r.id] = { ...r, name: nameOfFrame(r, front) };
+  return next;
 }

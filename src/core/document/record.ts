@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { valueStyle } from '../dimension/record.ts';
-import { face, id, length, paths, png, ref, text, vector } from './fields.ts';
+import { face, frame, id, length, paths, png, ref, text, vector } from './fields.ts';
 
 export const drawingRecord = z
   .object({
@@ -16,6 +16,8 @@ export const drawingRecord = z
     approvedBy: text,
     owner: text,
     quantity: z.int().min(1).max(1_000_000),
+    /** The side that is the front, as it is seen; absent: the model's -Y, Z up. Every named side of the drawing goes by it. */
+    front: frame.exactOptional(),
     /** How the values of this job are written. */
     values: valueStyle.exactOptional(),
     /** Fields of one's own, by name: formats show them. */

@@ -1,5 +1,5 @@
 import { inflate, type Rect } from '../base/rect.ts';
-import type { ViewFrame } from '../outline/directions.ts';
+import { sideFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Standard } from '../sheet/paper.ts';
 import type { ViewResult } from '../views/compute-view.ts';
 import { GAP_MM, viewMapOf } from '../views/view-map.ts';
@@ -12,9 +12,8 @@ export type Principal = 'front' | 'top' | 'right' | 'isometric';
 type Box = ViewResult['box'];
 
 /** The four frames of an arrangement, from its front. */
-export function principalFrames({ right, up, toward }: ViewFrame, isometric: ViewFrame): Readonly<Record<Principal, ViewFrame>> {
-  const back = toward.map((v) => -v || 0) as unknown as ViewFrame['up'];
-  return { front: { right, up, toward }, top: { right, up: back, toward: up }, right: { right: back, up, toward: right }, isometric };
+export function principalFrames(front: ViewFrame): Readonly<Record<Principal, ViewFrame>> {
+  return { front, top: sideFrame(front, 'top'), right: sideFrame(front, 'right'), isometric: sideFrame(front, 'isometric') };
 }
 
 /** Only along an axis that is at least so long as a share of the longest is anything left out. */

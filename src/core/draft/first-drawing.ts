@@ -24,7 +24,7 @@ import { pullRecord } from '../explode/records.ts';
 import type { Pull } from '../explode/spread.ts';
 import { itemsOf, type Item } from '../ledger/items.ts';
 import { listColumnsFor } from '../ledger/list-rows.ts';
-import { frameFrom, namedFrame, type DirectionName, type ViewFrame } from '../outline/directions.ts';
+import { frameFrom, namedFrame, sameFrame, type DirectionName, type ViewFrame } from '../outline/directions.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { listRects, sheetsForList } from '../../elements/list/layout.ts';
 import { viewBox } from '../shade/raster.ts';
@@ -125,7 +125,7 @@ const SECTION_MARGIN = [16, 20] as const;
 const WIDER = 1.15;
 
 /** What the drawing says of itself, from what the file says. */
-export function drawingRecordFor(assembly: Assembly, standard: Standard, options: Pick<DraftOptions, 'date' | 'values'>): DrawingRecord {
+export function drawingRecordFor(assembly: Assembly, standard: Standard, options: Pick<DraftOptions, 'date' | 'values'>, front: ViewFrame): DrawingRecord {
   const p = new Map(Object.entries(assembly.properties).map(([k, v]) => [k.toLowerCase().replace(/[^a-z]/g, ''), v]));
   return {
     ...BLANK_DRAWING,
@@ -135,18 +135,18 @@ export function drawingRecordFor(assembly: Assembly, standard: Standard, options
     revision: p.get('revision') ?? 'A',
     date: options.date,
     owner: p.get('owner') ?? '',
+    ...(sameFrame(front, namedFrame('front')) ? {} : { front }),
     ...(options.values ? { values: options.values } : {}),
   };
 }
 
-/** The front is the longer of the two upright sides as the machine stands; the isometric shows either. */
-export function framesFor(bodies: readonly Body[]): Readonly<Record<Principal, ViewFrame>> {
+/** The front is the longer of the two upright sides as the machine stands. */
+export function frontFor(bodies: readonly Body[]): ViewFrame {
   const width = (n: DirectionName) => {
     const [x0, , x1] = bodies.length ? viewBox(bodies, namedFrame(n)) : [0, 0, 0];
     return x1 - x0;
   };
-  const front = namedFrame(width('right') > WIDER * width('front') ? 'right' : 'front');
-  return principalFrames(front, namedFrame('isometric'));
+  return namedFrame(width('right') > WIDER * width('front') ? 'right' : 'front');
 }
 
 /** A ratio of two figures at which a box fills four fifths of a room. */
@@ -169,6 +169,7 @@ class Drafter {
   private readonly options: DraftOptions;
   /** Way up of the sheet at hand. */
   private landscape = true;
+  private readonly front: ViewFrame;
   private readonly frames: Readonly<Record<Principal, ViewFrame>>;
   private order = 0;
   /** The standard's scales that come into question for a thing of this size, largest first. */
@@ -191,11 +192,12 @@ class Drafter {
     this.options = options;
     this.components = componentsOf(assembly);
     this.bodies = sceneOf(assembly, geometries);
-    const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, namedFrame('isometric')) : [0, 0, 1, 1];
-    this.frames = framesFor(this.bodies);
+    this.front = frontFor(this.bodies);
+    this.frames = principalFrames(this.front);
+    const [x0, y0, x1, y1] = this.components.length ? viewBox(this.bodies, this.frames.isometric) : [0, 0, 1, 1];
     this.scales = scalesFor(standard, Math.max(x1! - x0!, y1! - y0!, 1e-9));
     this.ground = groundOf(options.format);
-    this.records['drawing'] = this.ground.drawing(drawingRecordFor(assembly, standard, options));
+    this.records['drawing'] = this.ground.drawing(drawingRecordFor(assembly, standard, options, this.front));
     for (const r of this.ground.records) this.records[r.id] = r;
   }
 
@@ -273,7 +275,7 @@ class Drafter {
 
   /** A full section through the main axis. */
   private sectionView(sheet: string): ViewRecord {
-    const { plane } = suggestSection(this.bodies);
+    const { plane } = suggestSection(this.bodies, this.front);
     const kept = suggestKeptWhole(this.assembly, this.components, this.bodies, plane);
     const edgeOn = (['top', 'front', 'right'] as const).find((n) => Math.abs(dot(this.frames[n].toward, plane.normal)) < 0.02);
     return {

@@ -1,4 +1,5 @@
-import type { Vec3 } from '../base/vector.ts';
+import { dot, type Vec3 } from '../base/vector.ts';
+import { namedFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Item } from '../ledger/items.ts';
 import { PLAIN_COLUMNS, type GuideColumns } from './columns.ts';
 import { stepKey } from './arrange.ts';
@@ -55,6 +56,8 @@ export interface GuideOptions {
   /** Of the drafter, by key of the step. */
   readonly words?: Readonly<Record<string, StepWords>> | undefined;
   readonly columns?: GuideColumns;
+  /** The front of the drawing: sides are named by it. Absent: the model's usual one. */
+  readonly front?: ViewFrame;
 }
 
 export interface Guide {
@@ -70,7 +73,7 @@ export function guideOf(
   paths: readonly string[],
   items: readonly Item[],
   order: BuildOrder,
-  { language = 'en', words, columns = PLAIN_COLUMNS }: GuideOptions = {},
+  { language = 'en', words, columns = PLAIN_COLUMNS, front = namedFrame('front') }: GuideOptions = {},
 ): Guide {
   const itemOf = new Map(items.flatMap((i) => i.components.map((c) => [c, i] as const)));
   const leadOf = (u: number) => itemOf.get(order.units[u]!.lead);
@@ -98,7 +101,15 @@ export function guideOf(
       kit,
       text:
         own?.text ??
-        textOf(step, kit, order, language, held.size > 0 && step.adds.some((c) => held.has(c)), step.kind === 'join' ? unitName(unitJoined(order, step)) : ''),
+        textOf(
+          step,
+          kit,
+          order,
+          language,
+          front,
+          held.size > 0 && step.adds.some((c) => held.has(c)),
+          step.kind === 'join' ? unitName(unitJoined(order, step)) : '',
+        ),
       massKg: known,
       heavy: lifted !== undefined && lifted >= HEAVY_KG ? say(PHRASES[language].heavy, { kg: String(Math.round(lifted)) }) : undefined,
       checks: own?.checks ?? [],
@@ -135,27 +146,28 @@ function unitJoined(order: BuildOrder, step: BuildStep): number {
     .reduce((u, s) => Math.min(u, s.unit), Infinity);
 }
 
-function textOf(step: BuildStep, kit: readonly KitRow[], order: BuildOrder, language: Language, held: boolean, joined: string): string {
+function textOf(step: BuildStep, kit: readonly KitRow[], order: BuildOrder, language: Language, front: ViewFrame, held: boolean, joined: string): string {
   const p = PHRASES[language];
   const names = kit.map((k) => `${k.quantity > 1 ? `${k.quantity} × ` : ''}${k.name}`);
   const what = listed(names, p.and);
-  const from = p.from[sideOf(step, order)];
+  const from = p.from[sideOf(step, order, front)];
   const phrase = step.kind === 'start' ? (held ? p.startHeld : p.start) : p[step.kind];
   const text = say(phrase, { what, from, name: joined });
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
 /** The side from which everything of a step comes on its last stretch; none when they come from different ones, or aslant. */
-function sideOf(step: BuildStep, order: BuildOrder): Side {
-  const sides = new Set(step.moves.map((m) => order.pulls[m.pulls[0]!]).map((pull) => (pull && !pull.turn ? sideNamed(pull.direction) : 'none')));
+function sideOf(step: BuildStep, order: BuildOrder, front: ViewFrame): Side {
+  const sides = new Set(step.moves.map((m) => order.pulls[m.pulls[0]!]).map((pull) => (pull && !pull.turn ? sideNamed(pull.direction, front) : 'none')));
   return sides.size === 1 ? [...sides][0]! : 'none';
 }
 
-/** Seen from the front: X to the right, Z up. */
-function sideNamed([x, y, z]: Vec3): Side {
-  if (Math.abs(z) > 0.9) return z > 0 ? 'above' : 'below';
-  if (Math.abs(x) > 0.9) return x > 0 ? 'right' : 'left';
-  if (Math.abs(y) > 0.9) return y > 0 ? 'behind' : 'front';
+/** As the drawing's front has it. */
+function sideNamed(direction: Vec3, front: ViewFrame): Side {
+  const [right, up, toward] = [dot(direction, front.right), dot(direction, front.up), dot(direction, front.toward)];
+  if (Math.abs(up) > 0.9) return up > 0 ? 'above' : 'below';
+  if (Math.abs(right) > 0.9) return right > 0 ? 'right' : 'left';
+  if (Math.abs(toward) > 0.9) return toward > 0 ? 'front' : 'behind';
   return 'none';
 }
 

@@ -11,7 +11,7 @@ import { anyPerpendicular, cross, dot, type Vec2, type Vec3 } from '../base/vect
 import { flatLines, pullLines } from '../explode/pull-lines.ts';
 import { motionsOf, movedBodies, type Pull } from '../explode/spread.ts';
 import { numberText } from '../ledger/items.ts';
-import { isometricFrom, type ViewFrame } from '../outline/directions.ts';
+import { inFrameOf, isometricFrom, namedFrame, type Corner, type ViewFrame } from '../outline/directions.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import type { DisplayItem } from '../picture/display-list.ts';
@@ -75,9 +75,11 @@ export class StepPainter {
   private readonly order: BuildOrder;
   private readonly bodies: readonly Body[];
   private readonly count: number;
+  private readonly front: ViewFrame;
 
-  constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, order: BuildOrder) {
-    [this.assembly, this.geometries, this.order] = [assembly, geometries, order];
+  /** @param front of the drawing: corners are named by it */
+  constructor(assembly: Assembly, geometries: ReadonlyMap<string, PartGeometry>, order: BuildOrder, front = namedFrame('front')) {
+    [this.assembly, this.geometries, this.order, this.front] = [assembly, geometries, order, front];
     this.bodies = sceneOf(assembly, geometries);
     this.count = componentsOf(assembly).length;
   }
@@ -91,7 +93,7 @@ export class StepPainter {
       this.bodies.filter((b) => shown.has(b.component)),
       motionsOf(pulls, this.count),
     );
-    const frame = step.corner ? isometricFrom(step.corner) : this.bestFrame(bodies, fresh);
+    const frame = step.corner ? this.seenFrom(step.corner) : this.bestFrame(bodies, fresh);
     if (step.picture) return { items: ownPicture(step.picture, room), frame, pulls };
     const leftOut = this.bodies.flatMap((b) => (shown.has(b.component) ? [] : [b.component]));
     const result = computeView(this.assembly, this.geometries, {
@@ -149,10 +151,14 @@ export class StepPainter {
     return [low, high];
   }
 
+  private seenFrom(corner: Corner): ViewFrame {
+    return inFrameOf(this.front, isometricFrom(corner));
+  }
+
   private bestFrame(bodies: readonly Body[], fresh: ReadonlySet<number>): ViewFrame {
-    let best = { frame: isometricFrom(CORNERS[0]), seen: -1 };
+    let best = { frame: this.seenFrom(CORNERS[0]), seen: -1 };
     CORNERS.forEach((corner, i) => {
-      const frame = isometricFrom(corner);
+      const frame = this.seenFrom(corner);
       const scene = projectScene(bodies, frame);
       const pixels = visiblePixels(rasterize(scene, windowAround(planeBox(scene), LOOK_PIXELS), this.count), this.count);
       let [seen, all] = [0, 0];

@@ -1,4 +1,4 @@
-import { cross, normalize, type Vec3 } from '../base/vector.ts';
+import { cross, dot, normalize, type Vec3 } from '../base/vector.ts';
 
 export const DIRECTION_NAMES = ['front', 'back', 'top', 'bottom', 'left', 'right', 'isometric'] as const;
 export type DirectionName = (typeof DIRECTION_NAMES)[number];
@@ -49,6 +49,35 @@ export function namedFrame(name: DirectionName): ViewFrame {
     case 'isometric':
       return frameFrom([1, -1, 1], [0, 0, 1]);
   }
+}
+
+/** Do two frames show the same side the same way up? */
+export const sameFrame = (a: ViewFrame, b: ViewFrame): boolean => dot(a.toward, b.toward) > 1 - 1e-6 && dot(a.up, b.up) > 1 - 1e-6;
+
+/**
+ * A frame said in the model's axes, as a drawing with another front means it: what looks along -Y there looks at that front.
+ * Every named side, corner and angle of a drawing goes through here.
+ */
+export function inFrameOf(front: ViewFrame, frame: ViewFrame): ViewFrame {
+  const turned = ([x, y, z]: Vec3): Vec3 => [0, 1, 2].map((i) => front.right[i]! * x - front.toward[i]! * y + front.up[i]! * z + 0) as unknown as Vec3;
+  return { right: turned(frame.right), up: turned(frame.up), toward: turned(frame.toward) };
+}
+
+/** A side by its name in a drawing with that front. */
+export const sideFrame = (front: ViewFrame, name: DirectionName): ViewFrame => inFrameOf(front, namedFrame(name));
+
+/** What a view is called in a drawing with that front: by the axis that it looks along, if it looks along one. */
+export function nameOfFrame({ toward }: ViewFrame, front: ViewFrame): string {
+  const along = (v: Vec3) => dot(toward, v);
+  const [r, u, t] = [along(front.right), along(front.up), along(front.toward)];
+  for (const [value, plus, minus] of [
+    [t, 'Front', 'Back'],
+    [u, 'Top', 'Bottom'],
+    [r, 'Right', 'Left'],
+  ] as const)
+    if (Math.abs(value) > 0.9999) return value > 0 ? plus : minus;
+  const same = Math.abs(Math.abs(r) - Math.abs(u)) < 1e-4 && Math.abs(Math.abs(u) - Math.abs(t)) < 1e-4;
+  return same ? 'Isometric' : 'Pictorial';
 }
 
 /** The eight corners that a pictorial may be seen from: right or left, front or back, above or below. */

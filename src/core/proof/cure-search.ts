@@ -10,7 +10,8 @@ import { turnedRound, type LineCut } from '../cut/section-line.ts';
 import type { DrawingDocument } from '../document/records.ts';
 import { plainPull, pullsOf } from '../explode/records.ts';
 import { motionsOf, movedBodies } from '../explode/spread.ts';
-import { DIRECTION_NAMES, isometricFrom, namedFrame, type Corner, type ViewFrame } from '../outline/directions.ts';
+import { DIRECTION_NAMES, inFrameOf, isometricFrom, sideFrame, type Corner, type ViewFrame } from '../outline/directions.ts';
+import { frontOf } from '../document/front.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { itemColor } from '../shade/colors.ts';
@@ -122,16 +123,18 @@ export function searchCures(
 
 /** Everything that is tried: six sides, eight corners, cuts through its middle from both sides, and each spread as its views show it. */
 function* looksAt(scene: Scene, bodies: readonly Body[], part: string): Generator<Look> {
+  const front = frontOf(scene.document);
+  const cornerOf = (corner: Corner) => inFrameOf(front, isometricFrom(corner));
   for (const name of DIRECTION_NAMES)
     if (name !== 'isometric')
-      yield { kind: 'direction', name: `From the ${name}`.replace('the top', 'above').replace('the bottom', 'below'), frame: namedFrame(name), bodies };
-  for (const [name, corner] of CORNERS) yield { kind: 'direction', name, frame: isometricFrom(corner), bodies };
+      yield { kind: 'direction', name: `From the ${name}`.replace('the top', 'above').replace('the bottom', 'below'), frame: sideFrame(front, name), bodies };
+  for (const [name, corner] of CORNERS) yield { kind: 'direction', name, frame: cornerOf(corner), bodies };
   for (const { parent, cut } of cuttingLines(scene, part))
     for (const side of [cut, turnedRound(cut)]) yield sectionLook(scene, bodies, parent.id, side, parent.name);
   for (const spread of scene.all('spread')) {
     const frames = scene.all('view').filter((v) => v.spread === spread.id && !v.off);
     const apart = movedBodies(bodies, motionsOf(pullsOf(spread, scene.components).map(plainPull), scene.components.length));
-    for (const frame of [...frames, isometricFrom([1, -1, 1]), isometricFrom([-1, 1, 1]), isometricFrom([1, -1, -1])])
+    for (const frame of [...frames, cornerOf([1, -1, 1]), cornerOf([-1, 1, 1]), cornerOf([1, -1, -1])])
       yield {
         kind: 'spread',
         name: `${spread.name}, from ${frames.includes(frame as never) ? 'where it is shown' : 'another side'}`,

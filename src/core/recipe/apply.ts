@@ -6,7 +6,8 @@ import { drawingOf, sheetsOf } from '../document/records.ts';
 import { formatFrom } from '../format/apply.ts';
 import type { SheetFormat } from '../format/record.ts';
 import { Scene } from '../../elements/scene.ts';
-import { drawingRecordFor, firstDrawing, type Draft, type DraftOptions } from '../draft/first-drawing.ts';
+import { sceneOf } from '../outline/scene-of.ts';
+import { drawingRecordFor, firstDrawing, frontFor, type Draft, type DraftOptions } from '../draft/first-drawing.ts';
 import type { Recipe, RecipeSheet } from './record.ts';
 import { SheetMaker, type SlotReport } from './sheet-maker.ts';
 
@@ -34,7 +35,7 @@ export async function applyRecipe(recipe: Recipe, assembly: Assembly, geometries
     assembly,
     geometries,
     { ...drafting, standard },
-    { drawing: drawingRecordFor(assembly, standard, options), ...onto?.document },
+    { drawing: drawingRecordFor(assembly, standard, options, frontFor(sceneOf(assembly, geometries))), ...onto?.document },
     new Map(onto?.results),
   );
   const { onSheets, ...rest } = drafting;

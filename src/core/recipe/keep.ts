@@ -1,10 +1,10 @@
 import { dot } from '../base/vector.ts';
 import { without } from '../base/without.ts';
 import type { ListRecord, SheetRecord, ViewRecord } from '../document/records.ts';
-import { namedFrame, type ViewFrame } from '../outline/directions.ts';
+import type { ViewFrame } from '../outline/directions.ts';
 import { formatFrom } from '../format/apply.ts';
 import type { Scene } from '../../elements/scene.ts';
-import { frontOf } from '../../elements/view/front.ts';
+import { frontOf } from '../document/front.ts';
 import { principalFrames } from '../draft/arrangement.ts';
 import { seenFrom } from './part-look.ts';
 import { RECIPE_FORMAT, type Look, type Recipe, type RecipeSheet, type RecipeSlot } from './record.ts';
@@ -113,7 +113,7 @@ function viewSlots(scene: Scene, views: readonly ViewRecord[]): RecipeSlot[] {
 function lookOf(scene: Scene, view: ViewFrame): Look | undefined {
   const front = frontOf(scene.document);
   const frames: readonly (readonly [Look, ViewFrame])[] = [
-    ...Object.entries(principalFrames(front, namedFrame('isometric'))).map(([n, f]) => [n as Look, f] as const),
+    ...Object.entries(principalFrames(front)).map(([n, f]) => [n as Look, f] as const),
     ['left', seenFrom(front, 'left')],
     ['bottom', seenFrom(front, 'bottom')],
   ];

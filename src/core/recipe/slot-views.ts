@@ -1,12 +1,14 @@
 import type { Assembly, Component } from '../assembly/assembly.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
-import { dot } from '../base/vector.ts';
+import { dot, scale } from '../base/vector.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { suggestSection } from '../cut/main-axis.ts';
 import type { Plane } from '../cut/plane-cut.ts';
 import { PLAIN_VIEW, type DrawingDocumentRecord, type ViewRecord } from '../document/records.ts';
+import { frontOf } from '../document/front.ts';
+import { principalFrames } from '../draft/arrangement.ts';
 import { partAlone } from '../draft/exploded-groups.ts';
-import { framesFor, MOST_FITTED } from '../draft/first-drawing.ts';
+import { MOST_FITTED } from '../draft/first-drawing.ts';
 import { roomBeside } from '../draft/room.ts';
 import { fitSpread } from '../explode/fit.ts';
 import { heldRecord } from '../explode/held.ts';
@@ -14,7 +16,7 @@ import { planSpread } from '../explode/plan.ts';
 import { pullRecord } from '../explode/records.ts';
 import { chosenKs, flatKey } from '../flat/k-factor.ts';
 import { featuresOf, featuresSource } from '../features/part-features.ts';
-import { frameFrom, namedFrame, type ViewFrame } from '../outline/directions.ts';
+import { frameFrom, sideFrame, type ViewFrame } from '../outline/directions.ts';
 import type { Body } from '../outline/scene.ts';
 import { sceneOf } from '../outline/scene-of.ts';
 import { viewBox } from '../shade/raster.ts';
@@ -103,7 +105,7 @@ export class SlotViews {
       }
       case 'view':
       case 'arrangement': {
-        const frames = part ? this.framesOfPart(subject) : framesFor(bodies);
+        const frames = part ? this.framesOfPart(subject) : principalFrames(this.front);
         if (slot.want === 'arrangement') {
           const front = view('Front', frames.front);
           const list = [
@@ -133,14 +135,15 @@ export class SlotViews {
         return computed([{ view: view(slot.name, frame, { laid: true, tangent: true }), ...besides }]);
       }
       case 'section': {
-        const { plane } = suggestSection(bodies);
+        const front = part ? this.framesOfPart(subject).front : this.front;
+        const { plane } = suggestSection(bodies, front);
         const kept =
           subject.components.length > 1
             ? suggestKeptWhole(this.context.assembly, this.context.components, this.bodies, plane).filter((k) => subject.components.includes(k.component))
             : [];
         const l = letter();
         const line = before.find((w) => !w.view.cut && !w.view.spread && Math.abs(dot(w.view.toward, plane.normal)) < 0.02);
-        const frame = frameFrom(plane.normal, Math.abs(plane.normal[2]) > 0.9 ? [0, 1, 0] : [0, 0, 1]);
+        const frame = frameFrom(plane.normal, Math.abs(dot(plane.normal, front.up)) > 0.9 ? scale(front.toward, -1) : front.up);
         const cut = this.cut(
           plane,
           l,
@@ -151,7 +154,7 @@ export class SlotViews {
       }
       case 'exploded view': {
         if (subject.components.length < 2) return 'One piece cannot come apart.';
-        const frame = namedFrame('isometric');
+        const frame = sideFrame(this.front, 'isometric');
         const { assembly, bodies: alone, whole, held } = partAlone(this.context.assembly, this.context.components, this.bodies, subject.components);
         const plan = planSpread(assembly, alone, { frame, ...(this.context.options.cancel ? { cancel: this.context.options.cancel } : {}) });
         if (!plan.pulls.length) return 'Nothing in it comes apart.';
@@ -224,6 +227,11 @@ export class SlotViews {
     const c = this.context.components[subject.components[0]!]!;
     const geometry = this.context.geometries.get(this.context.assembly.parts[c.part]!.geometryKey)!;
     return lookAt(featuresOf(geometry), c.placement);
+  }
+
+  /** The front of the drawing that the views are for. */
+  private get front(): ViewFrame {
+    return frontOf(this.context.records);
   }
 
   private framesOfPart(subject: Subject) {

@@ -1,12 +1,15 @@
 import { describe, expect, test } from 'vitest';
-import { recordsOf, type ViewRecord } from '../../core/document/records.ts';
+import { recordsOf, type DrawingRecord, type ViewRecord } from '../../core/document/records.ts';
 import { applySteps } from '../../core/document/steps.ts';
 import { computeView } from '../../core/views/compute-view.ts';
 import { specOf } from '../../core/views/view-spec.ts';
-import { dot } from '../../core/base/vector.ts';
+import { cross, dot } from '../../core/base/vector.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
-import { frameFrom } from '../../core/outline/directions.ts';
-import { frontOf, nearestAxis, resetFront, upFor } from './front.ts';
+import { assemblyOf, box, cylinder } from '../../core/testing/shapes.ts';
+import { carriedOver } from '../../core/document/file.ts';
+import { frontOf } from '../../core/document/front.ts';
+import { DIRECTION_NAMES, frameFrom, namedFrame, nameOfFrame, sameFrame, sideFrame } from '../../core/outline/directions.ts';
+import { frontAtFace, frontStandingOn, nearestSide, resetFront, whatTurns } from './front.ts';
 
 const machine = smallMachine();
 const drawn = await draftAll(machine);
@@ -53,11 +56,82 @@ describe('another front', () => {
     expect(v.cut!.d).toBeCloseTo(first.cut!.d, 6);
     v.pivot.forEach((p, i) => expect(p).toBeCloseTo(first.pivot[i]!, 6));
   });
-  test('a direction snaps to its axis, and up is never along it', () => {
-    expect(nearestAxis([0.2, -0.9, 0.3])).toEqual([0, -1, 0]);
-    expect([upFor([0, 0, 1], [0, 0, 1]), upFor([1, 0, 0], [0, 0, 1])]).toEqual([
+  test('what turns is said before', () => {
+    expect(whatTurns(drawn.document)).toMatch(/^\d+ views on \d sheets, 1 of them cut; \d+ balloons follow$/);
+  });
+});
+
+describe('sides of a drawing', () => {
+  const turned = frameFrom([1, 0, 0], [0, 0, 1]);
+  test('a direction snaps to the side it is nearest to', () => {
+    expect(nearestSide([0.2, -0.9, 0.3], namedFrame('front'))).toEqual(namedFrame('front'));
+    expect(nameOfFrame(nearestSide([0.2, -0.9, 0.3], turned), turned)).toBe('Left');
+  });
+  test('a face becomes the front: up stays up; the face that is the top takes the back up', () => {
+    const front = namedFrame('front');
+    expect(frontAtFace([1, 0, 0], front)).toEqual(namedFrame('right'));
+    const top = frontAtFace([0, 0, 1], front);
+    expect([top.toward, top.up]).toEqual(
+      [
+        [0, 0, 1],
+        [0, 1, 0],
+      ].map((v) => v.map((x) => expect.closeTo(x, 9) as number)),
+    );
+  });
+  test('a face that the machine stands on: it lies below, also aslant, and the front stays in front', () => {
+    const s = Math.SQRT1_2;
+    for (const normal of [
+      [0, 0, -1],
+      [0, s, -s],
       [0, 1, 0],
-      [0, 0, 1],
-    ]);
+      [1, 0, 0],
+    ] as const) {
+      const f = frontStandingOn(normal, namedFrame('front'));
+      f.up.forEach((v, i) => expect(v).toBeCloseTo(-normal[i]!, 9));
+      expect(dot(f.toward, f.up)).toBeCloseTo(0, 9);
+      expect(dot(cross(f.right, f.up), f.toward)).toBeCloseTo(1, 9);
+    }
+    expect(sameFrame(frontStandingOn([0, 0, -1], namedFrame('front')), namedFrame('front'))).toBe(true);
+    expect(dot(frontStandingOn([0, s, -s], namedFrame('front')).toward, [0, -1, 0])).toBeGreaterThan(0.7);
+  });
+  // One word for one side: whatever is called Front in a drawing looks from one direction.
+  test('every named side of a drawing is called by that name again, whatever the front', () => {
+    for (const front of [namedFrame('front'), turned, frameFrom([0, 0, 1], [0, 1, 0]), frameFrom([1, 2, 0.3], [0, 0, 1])])
+      for (const n of DIRECTION_NAMES) expect(nameOfFrame(sideFrame(front, n), front).toLowerCase()).toBe(n);
+  });
+  test('a part on its own sheet and a flat pattern do not turn along', () => {
+    const sheet = drawn.document['sheet:1'];
+    if (sheet?.type !== 'sheet') throw new Error('no sheet');
+    const own = { ...drawn.document, 'sheet:1': { ...sheet, part: machine.assembly.parts[0]!.id } };
+    const touched = resetFront(own, assembly, drawn.components, turned).map((s) => (s.op === 'put' ? s.record.id : s.id));
+    expect(touched).toContain('drawing');
+    expect(touched).not.toContain('view:front');
+    expect(touched).toContain('view:exploded');
+  });
+});
+
+describe('a machine that is longer from front to back', () => {
+  // Twice as deep as wide: the first drawing takes its long side as the front.
+  const deep = assemblyOf([
+    { name: 'Bed', geometry: box([-20, -60, 0], [20, 60, 10]) },
+    { name: 'Post', geometry: cylinder(6, 40), at: [0, 50, 10] },
+  ]);
+  test('has one front: what is called by a side shows that side, and the drawing says which', async () => {
+    const { document } = await draftAll(deep);
+    const front = frontOf(document);
+    expect(front.toward).toEqual([1, 0, 0]);
+    const sides = recordsOf(document, 'view').filter((v) => ['Front', 'Top', 'Right', 'Isometric'].includes(v.name));
+    expect(sides).toHaveLength(4);
+    for (const v of sides) expect(nameOfFrame(v, front)).toBe(v.name);
+    expect(sameFrame(document['view:isometric'] as ViewRecord, sideFrame(front, 'isometric'))).toBe(true);
+  });
+  test('a drawing of before keeps its pictures; a second “Front” gets the name of the side it shows', async () => {
+    const { document } = await draftAll(deep);
+    const { front: _, ...before } = document['drawing'] as DrawingRecord;
+    const second = { ...(document['view:front'] as ViewRecord), id: 'view:2', ...namedFrame('front') };
+    const after = carriedOver({ ...document, drawing: before, 'view:2': second }, 2);
+    expect(frontOf(after).toward).toEqual([1, 0, 0]);
+    expect(after['view:2']).toEqual({ ...second, name: 'Left' });
+    expect(after['view:front']).toBe(document['view:front']);
   });
 });

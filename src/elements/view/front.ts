@@ -1,17 +1,20 @@
 import type { Assembly, Component } from '../../core/assembly/assembly.ts';
 import { applyToPoint } from '../../core/base/placement.ts';
-import { add, dot, scale, subtract, type Vec3 } from '../../core/base/vector.ts';
+import { add, dot, normalize, scale, subtract, type Vec3 } from '../../core/base/vector.ts';
 import type { CutShape } from '../../core/cut/cut-shape.ts';
-import { namedFrame, type ViewFrame } from '../../core/outline/directions.ts';
-import { recordsOf, type CutRecord, type DrawingDocument } from '../../core/document/records.ts';
+import { DIRECTION_NAMES, frameFrom, sideFrame, type ViewFrame } from '../../core/outline/directions.ts';
+import { frontOf } from '../../core/document/front.ts';
+import { plural } from '../../core/base/plural.ts';
+import { recordsOf, type CutRecord, type DrawingDocument, type ViewRecord } from '../../core/document/records.ts';
 import { movedPart } from './part.ts';
 import type { Step } from '../../core/document/steps.ts';
 
-/** The direction that counts as front now: that of the front view, else the usual one. */
-export function frontOf(doc: DrawingDocument): ViewFrame {
-  const v = doc['view:front'];
-  return v?.type === 'view' ? { right: v.right, up: v.up, toward: v.toward } : namedFrame('front');
-}
+/** Views that turn with the front: a part on its own sheet is looked at as it is made, a flat pattern has axes of its own. */
+const turning = (doc: DrawingDocument): ViewRecord[] =>
+  recordsOf(doc, 'view').filter((v) => {
+    const sheet = doc[v.sheet];
+    return !v.laid && !(sheet?.type === 'sheet' && sheet.part !== undefined);
+  });
 
 /** The middle of everything, model mm. */
 function middleOf(assembly: Assembly, components: readonly Component[]): Vec3 {
@@ -40,13 +43,15 @@ export function resetFront(doc: DrawingDocument, assembly: Assembly, components:
   const centre = middleOf(assembly, components);
   /** Distance along a direction, counted from the middle, along the turned one. */
   const along = (d: number, from: Vec3, to: Vec3) => dot(to, centre) + (d - dot(from, centre));
-  return recordsOf(doc, 'view').map((v): Step => {
+  const drawing = recordsOf(doc, 'drawing').map((d): Step => ({ op: 'put', record: { ...d, front } }));
+  const views = turning(doc).map((v): Step => {
     const frame = { right: turned(v.right), up: turned(v.up), toward: turned(v.toward) };
     const pivot = [along(v.pivot[0], v.right, frame.right), along(v.pivot[1], v.up, frame.up)] as const;
     const shift = [pivot[0] - v.pivot[0], pivot[1] - v.pivot[1]] as const;
     const part = movedPart(v, (p) => [p[0] + shift[0], p[1] + shift[1]]);
     return { op: 'put', record: { ...part, ...frame, pivot, cut: v.cut && turnedCut(v.cut, turned, along, shift) } };
   });
+  return [...drawing, ...views];
 }
 
 function turnedCut(cut: CutRecord, turned: (v: Vec3) => Vec3, along: (d: number, from: Vec3, to: Vec3) => number, shift: readonly [number, number]): CutRecord {
@@ -74,17 +79,36 @@ function turnedShape(
     : { ...shape, across, from: from(shape.from) };
 }
 
-/** The model axis nearest to a direction, and the up that goes with it: a front is rarely meant aslant. */
-export function nearestAxis(v: Vec3): Vec3 {
-  const k = [0, 1, 2].reduce((best, i) => (Math.abs(v[i]!) > Math.abs(v[best]!) ? i : best), 0);
-  const out: [number, number, number] = [0, 0, 0];
-  out[k] = Math.sign(v[k]!) || 1;
-  return out;
+/** The side of a drawing nearest to a direction: a front is rarely meant aslant. */
+export function nearestSide(v: Vec3, front: ViewFrame): ViewFrame {
+  const toward = (f: ViewFrame) => dot(f.toward, v);
+  return DIRECTION_NAMES.filter((n) => n !== 'isometric')
+    .map((n) => sideFrame(front, n))
+    .reduce((best, f) => (toward(f) > toward(best) + 1e-9 ? f : best));
 }
 
-/** An up for a front that looks along `toward`: the wanted one if it is not parallel, else the next axis. */
-export function upFor(toward: Vec3, wanted: Vec3): Vec3 {
-  const off = subtract(wanted, scale(toward, dot(wanted, toward) / dot(toward, toward)));
-  if (Math.hypot(...off) > 1e-3) return wanted;
-  return Math.abs(toward[2]) > 0.9 ? [0, 1, 0] : [0, 0, 1];
+/** The front that a face makes: it looks at the reader, and what is up stays up as far as it can. @param normal of the face, outward, unit vector */
+export function frontAtFace(normal: Vec3, now: ViewFrame): ViewFrame {
+  return frameFrom(normal, upright(normal, [now.up, scale(now.toward, -1), now.right]));
+}
+
+/** The front when a face is what the machine stands on: it looks down, and the front stays in front as far as it can. @param normal of the face, outward, unit vector */
+export function frontStandingOn(normal: Vec3, now: ViewFrame): ViewFrame {
+  const up = scale(normal, -1);
+  const ahead = upright(up, [now.toward, now.up, now.right]);
+  return frameFrom(normalize(subtract(ahead, scale(up, dot(ahead, up)))), up);
+}
+
+/** The first of some directions that does not run along one. */
+function upright(along: Vec3, wanted: readonly Vec3[]): Vec3 {
+  return wanted.find((w) => Math.abs(dot(w, along)) < 0.9) ?? wanted.at(-1)!;
+}
+
+/** What turns with the front, in words: “6 views on 3 sheets, 2 of them sections”. */
+export function whatTurns(doc: DrawingDocument): string {
+  const views = turning(doc);
+  const sheets = new Set(views.map((v) => v.sheet)).size;
+  const cuts = views.filter((v) => v.cut).length;
+  const balloons = recordsOf(doc, 'balloon').length;
+  return `${plural(views.length, 'view')} on ${plural(sheets, 'sheet')}${cuts ? `, ${cuts} of them cut` : ''}${balloons ? `; ${plural(balloons, 'balloon')} follow` : ''}`;
 }

@@ -3,7 +3,8 @@ import type { ViewRecord } from '../../core/document/records.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { namedFrame, type DirectionName, type ViewFrame } from '../../core/outline/directions.ts';
 import { dot } from '../../core/base/vector.ts';
-import { nameOfFrame, neighbour, projectedFrame, wayOutTo, type WayOut } from './neighbour.ts';
+import { nameOfFrame } from '../../core/outline/directions.ts';
+import { neighbour, projectedFrame, wayOutTo, type WayOut } from './neighbour.ts';
 
 const drawn = await draftAll(smallMachine());
 const { scene } = drawn;

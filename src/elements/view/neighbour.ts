@@ -1,5 +1,5 @@
 import { without } from '../../core/base/without.ts';
-import { dot, normalize, type Vec2, type Vec3 } from '../../core/base/vector.ts';
+import { normalize, type Vec2, type Vec3 } from '../../core/base/vector.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import { frameFrom, type ViewFrame } from '../../core/outline/directions.ts';
 import type { Standard } from '../../core/sheet/paper.ts';
@@ -28,20 +28,6 @@ export function wayOutTo(box: { readonly x: number; readonly y: number; readonly
   const side = (v: number, from: number, size: number): -1 | 0 | 1 => (v < from ? -1 : v > from + size ? 1 : 0);
   const way: WayOut = [side(x, box.x, box.width), side(y, box.y, box.height)];
   return way[0] || way[1] ? way : undefined;
-}
-
-/** What a neighbour is called in relation to the front: by the model's axis that it looks along, if it looks along one. */
-export function nameOfFrame({ toward }: ViewFrame, front: ViewFrame): string {
-  const along = (v: Vec3) => dot(toward, v);
-  const [r, u, t] = [along(front.right), along(front.up), along(front.toward)];
-  for (const [value, plus, minus] of [
-    [t, 'Front', 'Back'],
-    [u, 'Top', 'Bottom'],
-    [r, 'Right', 'Left'],
-  ] as const)
-    if (Math.abs(value) > 0.9999) return value > 0 ? plus : minus;
-  const same = Math.abs(Math.abs(r) - Math.abs(u)) < 1e-4 && Math.abs(Math.abs(u) - Math.abs(t)) < 1e-4;
-  return same ? 'Isometric' : 'Pictorial';
 }
 
 /**

@@ -11,7 +11,8 @@ import { plainPull, pullsOf } from '$core/explode/records';
 import type { CheckAnswer } from '$core/explode/requests';
 import { motionsOf, shareOf } from '$core/explode/spread';
 import type { Hit } from '$core/explode/way-out';
-import { frameFrom, namedFrame, type ViewFrame } from '$core/outline/directions';
+import { frontOf } from '$core/document/front';
+import { frameFrom, sideFrame, type ViewFrame } from '$core/outline/directions';
 import { paperByName, sheetGeometry } from '$core/sheet/paper';
 import { blocksOn } from '$elements/list/layout';
 import { titleBlockRect } from '$core/sheet/page';
@@ -82,7 +83,7 @@ export class Explode {
   readonly pull = $derived.by((): PullRecord | undefined => (this.active === undefined ? undefined : this.spread?.pulls[this.active]));
   /** The view of a sheet that shows this spread, if any. */
   readonly view = $derived.by((): ViewRecord | undefined => (this.spread ? viewsShowing(this.drawing.document, this.spread.id)[0] : undefined));
-  readonly frame = $derived.by((): ViewFrame => this.view ?? namedFrame('isometric'));
+  readonly frame = $derived.by((): ViewFrame => this.view ?? sideFrame(frontOf(this.drawing.document), 'isometric'));
   /** Sheet, scale and room on paper. */
   readonly place = $derived.by(() => {
     const doc = this.drawing.document;

@@ -1,8 +1,9 @@
 <script lang="ts">
   import Range from '../kit/Range.svelte';
   import type { Vec3 } from '$core/base/vector';
-  import { nearestAxis, resetFront, upFor } from '$elements/view/front';
-  import { frameFrom, type ViewFrame } from '$core/outline/directions';
+  import { frontOf } from '$core/document/front';
+  import { frontAtFace, frontStandingOn, nearestSide, resetFront, whatTurns } from '$elements/view/front';
+  import type { ViewFrame } from '$core/outline/directions';
   import { measureOne, measureTwo, type Measure, type Probe } from '$core/assembly/measure';
   import { Canvas } from '@threlte/core';
   import { onMount } from 'svelte';
@@ -36,7 +37,6 @@
   let face = $state.raw<Vec3 | undefined>(undefined);
   /** A new front that waits for a word. */
   let front = $state.raw<ViewFrame | undefined>(undefined);
-  let up = $state<'x' | 'y' | 'z'>('z');
 
   const keys = $derived([...new Set(drawing.assembly.parts.map((p) => p.geometryKey))]);
   /** Fetched a few at a time; shown when all are there. */
@@ -89,8 +89,7 @@
     const item = hit && itemOf(hit.component);
     drawing.select(item ? { kind: 'item', part: item.part, component: hit.component } : { kind: 'none' });
   }
-  const AXES = { x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
-  const proposeFront = (toward: Vec3) => (front = frameFrom(toward, upFor(toward, AXES[up])));
+  const present = $derived(frontOf(drawing.document));
   function takeFront() {
     if (front) drawing.edit('Another front', resetFront(drawing.document, drawing.assembly, drawing.components, front));
     front = undefined;
@@ -142,8 +141,8 @@
     {#if front}
       <div class="ask" role="alertdialog" aria-label="Another front">
         <p>
-          Seen from {axisText(front.toward)} with {axisText(front.up)} up as the front? Every view is drawn anew; leaders are then re-aimed on the sheets. It can
-          be undone.
+          The front is then seen from {axisText(front.toward)} with {axisText(front.up)} up. {whatTurns(drawing.document)}; every view is drawn anew. It can be
+          undone.
         </p>
         <button class="q-button main" onclick={takeFront}>Make it the front</button>
         <button class="q-button" onclick={() => (front = undefined)}>Leave it</button>
@@ -158,11 +157,15 @@
       <button aria-pressed={measuring} onclick={toggleMeasure} title="M">Measure</button>
       <button aria-pressed={through} onclick={() => (through = !through)} title="T">See-through</button>
       <span class="cut">Section <Range label="Section" value={section} max={1} step={0.01} onchange={(v) => (section = v)} /></span>
-      <label
-        ><select bind:value={up} aria-label="Up"><option value="x">X up</option><option value="y">Y up</option><option value="z">Z up</option></select></label
+      <button onclick={() => look && (front = nearestSide(look.direction(), present))} title="Make the side that is seen now the front of the drawing"
+        >Front here</button
       >
-      <button onclick={() => look && proposeFront(nearestAxis(look.direction()))} title="Make the present direction the front">Front here</button>
-      <button onclick={() => face && proposeFront(face)} disabled={!face} title="Make the picked face the front">Face front</button>
+      <button onclick={() => face && (front = frontAtFace(face, present))} disabled={!face} title="The face that was pressed becomes the front of the drawing"
+        >This face front</button
+      >
+      <button onclick={() => face && (front = frontStandingOn(face, present))} disabled={!face} title="The machine stands on the face that was pressed"
+        >This face down</button
+      >
       <label
         ><select bind:value={mode} aria-label="Colours">
           <option value="model">as in the model</option>

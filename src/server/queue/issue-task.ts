@@ -17,7 +17,8 @@ import { guideOf, type GuideWords } from '../../core/guide/guide.ts';
 import { PICTURE_ROOM } from '../../core/guide/pages.ts';
 import { StepPainter, type StepPicture } from '../../core/guide/picture.ts';
 import { buildOrder } from '../../core/guide/steps.ts';
-import { namedFrame } from '../../core/outline/directions.ts';
+import { frontOf } from '../../core/document/front.ts';
+import { sideFrame } from '../../core/outline/directions.ts';
 import { sceneOf } from '../../core/outline/scene-of.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { changeWords, compareDrawings, compareTables, type Difference } from '../../core/revision/compare-drawings.ts';
@@ -65,7 +66,7 @@ function pullsFor(assembly: Assembly, document: DrawingDocument, geometries: Geo
   const wanted = recordsOf(document, 'guide')[0]?.spread;
   const spread = spreads.find((s) => s.id === wanted) ?? spreads[0];
   const pulls = spread ? pullsOf(spread, componentsOf(assembly)).map(plainPull) : [];
-  return pulls.length ? pulls : planSpread(assembly, sceneOf(assembly, geometries), { frame: namedFrame('isometric'), cancel }).pulls;
+  return pulls.length ? pulls : planSpread(assembly, sceneOf(assembly, geometries), { frame: sideFrame(frontOf(document), 'isometric'), cancel }).pulls;
 }
 
 /**
@@ -131,12 +132,12 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     add(
       'steps',
       '.zip',
-      stepPictures(assembly, sceneOf(assembly, geometries), pulls, namedFrame('isometric'), cancel, () => undefined),
+      stepPictures(assembly, sceneOf(assembly, geometries), pulls, sideFrame(frontOf(document), 'isometric'), cancel, () => undefined),
     );
   step();
   if (wanted.has('apart')) {
     const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
-    add('apart', '.html', text(writeApartHtml(model, scene.drawing, pulls, namedFrame('isometric'))));
+    add('apart', '.html', text(writeApartHtml(model, scene.drawing, pulls, sideFrame(frontOf(document), 'isometric'))));
   }
   step();
   if (wanted.has('guide')) {
@@ -180,7 +181,7 @@ export function guideWords({ assembly, document }: GuideTask, geometries: Geomet
 
 function makeGuide(scene: Scene, geometries: Geometries, pulls: readonly Pull[], cancel: Cancel, tell: (share: number) => void) {
   const { guide, order } = guideIn(scene, geometries, pulls, cancel);
-  const painter = new StepPainter(scene.assembly, geometries, order);
+  const painter = new StepPainter(scene.assembly, geometries, order, frontOf(scene.document));
   const pictures = new Map<number, StepPicture>();
   for (const s of guide.steps) {
     checkCancel(cancel);
@@ -197,7 +198,7 @@ function guideIn(scene: Scene, geometries: Geometries, pulls: readonly Pull[], c
   const record = scene.one('guide', 'guide');
   const order = arranged(buildOrder(assembly, bodies, pulls, cancel), record ?? {}, paths, assembly, bodies, cancel);
   const language = record?.language ?? 'en';
-  const guide = guideOf(paths, items, order, { language, words: record?.words, columns: guideColumns(scene.ledger, language) });
+  const guide = guideOf(paths, items, order, { language, words: record?.words, columns: guideColumns(scene.ledger, language), front: frontOf(scene.document) });
   return { guide, order };
 }
 

@@ -7,7 +7,8 @@ import { viewsShowing } from '../../core/explode/edits.ts';
 import { plainPull, pullsOf } from '../../core/explode/records.ts';
 import { chosenKs } from '../../core/flat/k-factor.ts';
 import type { SheetFileOptions } from '../../core/picture/print.ts';
-import { namedFrame } from '../../core/outline/directions.ts';
+import { frontOf } from '../../core/document/front.ts';
+import { sideFrame } from '../../core/outline/directions.ts';
 import { writeCsv } from '../../formats/csv.ts';
 import { fontFile, viewerFile } from '../config.ts';
 import { itemsOf } from '../../core/ledger/items.ts';
@@ -137,7 +138,7 @@ async function spreadFile(
   const spread = recordsOf(document, 'spread').find((s) => spreadId === undefined || s.id === spreadId);
   if (!spread) throw new QuarryError('NOT_FOUND', { what: 'The spread' });
   const pulls = pullsOf(spread, componentsOf(assembly)).map(plainPull);
-  const view = viewsShowing(document, spread.id)[0] ?? namedFrame('isometric');
+  const view = viewsShowing(document, spread.id)[0] ?? sideFrame(frontOf(document), 'isometric');
   const frame = { right: view.right, up: view.up, toward: view.toward };
   const { title, number } = drawingOf(document);
   const data = await runSpreadFile({ type: 'spread-file', kind, assembly, pulls, frame, title: { title, number }, viewerFile: viewerFile() }, loadGeometries);

@@ -2,7 +2,8 @@
   import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
   import { changeStandard, resizeSheet } from '$core/document/moves';
   import { drawingOf, type SheetRecord } from '$core/document/records';
-  import { DIRECTION_NAMES, namedFrame, type DirectionName } from '$core/outline/directions';
+  import { frontOf } from '$core/document/front';
+  import { DIRECTION_NAMES, sideFrame, type DirectionName } from '$core/outline/directions';
   import { call, type ApiFailure } from '$lib/shared/api';
   import { notify } from '$lib/shared/notices.svelte';
   import { FileDown, FileUp, Printer } from '@lucide/svelte';
@@ -88,7 +89,7 @@
   onchange={(e) => {
     const name = e.currentTarget.value as DirectionName;
     e.currentTarget.value = '';
-    if (name) addView(drawing, titleOf(name), namedFrame(name), null);
+    if (name) addView(drawing, titleOf(name), sideFrame(frontOf(drawing.document), name), null);
   }}
 >
   <option value="">from …</option>

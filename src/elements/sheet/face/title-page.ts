@@ -2,7 +2,8 @@ import { applyFormat } from '../../../core/format/apply';
 import { shippedFormat } from '../../../core/format/shipped';
 import { PLAIN_VIEW, type SheetRecord, type ViewRecord } from '../../../core/document/records';
 import { rectOf, type Rect } from '../../../core/base/rect';
-import { namedFrame, type ViewFrame } from '../../../core/outline/directions';
+import { frontOf } from '../../../core/document/front';
+import { sideFrame, type ViewFrame } from '../../../core/outline/directions';
 import { paperByName, scalesFor, sheetGeometry } from '../../../core/sheet/paper';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { viewRect } from '../../view/draw';
@@ -38,7 +39,7 @@ function pictorial(drawing: Drawing, sheet: string, frame: Rect): ViewRecord {
   const scale = scales.find((s) => box.width * s <= room.width && box.height * s <= room.height) ?? scales.at(-1)!;
   return {
     ...PLAIN_VIEW,
-    ...seenAlong(known ?? namedFrame('isometric')),
+    ...seenAlong(known ?? sideFrame(frontOf(scene.document), 'isometric')),
     type: 'view',
     id: drawing.freshId('view'),
     sheet,

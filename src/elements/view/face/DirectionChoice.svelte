@@ -1,5 +1,16 @@
 <script lang="ts">
-  import { DIRECTION_NAMES, dimetricFrom, isometricFrom, namedFrame, trimetric, turnedInPlane, type Corner, type ViewFrame } from '$core/outline/directions';
+  import { frontOf } from '$core/document/front';
+  import {
+    DIRECTION_NAMES,
+    dimetricFrom,
+    inFrameOf,
+    isometricFrom,
+    sideFrame,
+    trimetric,
+    turnedInPlane,
+    type Corner,
+    type ViewFrame,
+  } from '$core/outline/directions';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import TurnPicture from './TurnPicture.svelte';
@@ -11,7 +22,10 @@
   }
   const { drawing, frame, onchange }: Props = $props();
 
-  const SIDES = DIRECTION_NAMES.filter((n) => n !== 'isometric').map((n) => [n[0]!.toUpperCase() + n.slice(1), namedFrame(n)] as const);
+  const front = $derived(frontOf(drawing.document));
+  const SIDES = $derived(DIRECTION_NAMES.filter((n) => n !== 'isometric').map((n) => [n[0]!.toUpperCase() + n.slice(1), sideFrame(front, n)] as const));
+  const isometric = (corner: Corner) => inFrameOf(front, isometricFrom(corner));
+  const dimetric = (x: 1 | -1) => inFrameOf(front, dimetricFrom([x, -1, 1]));
   const CORNERS: readonly (readonly [string, Corner])[] = [
     ['left, front', [-1, -1, 1]],
     ['right, front', [1, -1, 1]],
@@ -27,7 +41,8 @@
   let [round, tip, inPlane] = $state(['30', '20', '']);
   const number = (t: string) => Number(t.replace(',', '.'));
   function angles() {
-    if (Number.isFinite(number(round)) && Math.abs(number(tip)) <= 90) onchange('Pictorial', trimetric(number(round) * degrees, number(tip) * degrees));
+    if (Number.isFinite(number(round)) && Math.abs(number(tip)) <= 90)
+      onchange('Pictorial', inFrameOf(front, trimetric(number(round) * degrees, number(tip) * degrees)));
   }
   function turn(text: string) {
     inPlane = '';
@@ -46,17 +61,15 @@
       class="q-button"
       aria-label="Isometric from {title}"
       title="Isometric from {title}"
-      aria-pressed={same(isometricFrom(corner))}
-      onclick={() => onchange('Isometric', isometricFrom(corner))}>{['↘', '↙', '↖', '↗'][i % 4]}{i > 3 ? '▵' : ''}</button
+      aria-pressed={same(isometric(corner))}
+      onclick={() => onchange('Isometric', isometric(corner))}>{['↘', '↙', '↖', '↗'][i % 4]}{i > 3 ? '▵' : ''}</button
     >
   {/each}
 </div>
 <p class="q-caption">Dimetric, 7° and 42°</p>
 <div class="grid two">
   {#each [1, -1] as const as x (x)}
-    <button class="q-button" aria-pressed={same(dimetricFrom([x, -1, 1]))} onclick={() => onchange('Dimetric', dimetricFrom([x, -1, 1]))}
-      >from the {x > 0 ? 'right' : 'left'}</button
-    >
+    <button class="q-button" aria-pressed={same(dimetric(x))} onclick={() => onchange('Dimetric', dimetric(x))}>from the {x > 0 ? 'right' : 'left'}</button>
   {/each}
 </div>
 <TurnPicture {drawing} {frame} onchange={(f) => onchange('Pictorial', f)} />

@@ -1,5 +1,7 @@
 <script lang="ts">
-  import { trimetric, type ViewFrame } from '$core/outline/directions';
+  import { dot } from '$core/base/vector';
+  import { frontOf } from '$core/document/front';
+  import { inFrameOf, trimetric, type ViewFrame } from '$core/outline/directions';
   import { boxEdges } from '$elements/view/box-edges';
   import type { Drawing } from '$lib/shared/drawing.svelte';
 
@@ -28,9 +30,14 @@
   });
 
   /** How far it is turned about the upright axis, and tipped, rad. */
-  const angles = $derived([Math.atan2(frame.toward[0], -frame.toward[1]), Math.asin(Math.max(-1, Math.min(1, frame.toward[2])))] as const);
+  const front = $derived(frontOf(drawing.document));
+  const angles = $derived([
+    Math.atan2(dot(frame.toward, front.right), dot(frame.toward, front.toward)),
+    Math.asin(Math.max(-1, Math.min(1, dot(frame.toward, front.up)))),
+  ] as const);
   let last: readonly [number, number] | undefined;
-  const turn = (dx: number, dy: number) => onchange(trimetric(angles[0] - dx * 0.012, Math.max(-Math.PI / 2, Math.min(Math.PI / 2, angles[1] + dy * 0.012))));
+  const turn = (dx: number, dy: number) =>
+    onchange(inFrameOf(front, trimetric(angles[0] - dx * 0.012, Math.max(-Math.PI / 2, Math.min(Math.PI / 2, angles[1] + dy * 0.012)))));
 
   function down(e: PointerEvent) {
     (e.currentTarget as Element).setPointerCapture(e.pointerId);

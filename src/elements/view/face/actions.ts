@@ -3,11 +3,13 @@ import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import type { ViewRecord } from '../../../core/document/records';
-import { DIRECTION_NAMES, namedFrame, type ViewFrame } from '../../../core/outline/directions';
+import { frontOf } from '../../../core/document/front';
+import { DIRECTION_NAMES, sameFrame, sideFrame, type ViewFrame } from '../../../core/outline/directions';
 import { without } from '../../../core/base/without';
 import { arrangeSheet } from '../arrange-sheet';
 import { scaleView } from '../../../core/document/moves';
 import { scaleText } from '../../../core/sheet/paper';
+import { resetFront, whatTurns } from '../front';
 import { largestScale } from '../scale';
 import { newView } from '../add';
 import { removed, withProjected } from '../../remove';
@@ -209,8 +211,23 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       id: `view-${name}`,
       label: `Add a view: ${name}`,
       key: '',
-      run: () => addView(drawing, name[0]!.toUpperCase() + name.slice(1), namedFrame(name), null),
+      run: () => addView(drawing, name[0]!.toUpperCase() + name.slice(1), sideFrame(frontOf(drawing.document), name), null),
     })),
+    {
+      id: 'as-front',
+      label: 'Make the side that this view shows the front of the drawing',
+      key: '',
+      disabled: !view || view.detail !== undefined || view.laid !== undefined || sameFrame(view, frontOf(drawing.document)),
+      run: () => {
+        if (!view) return;
+        const turns = whatTurns(drawing.document);
+        drawing.edit(
+          'Another front',
+          resetFront(drawing.document, drawing.assembly, drawing.components, { right: view.right, up: view.up, toward: view.toward }),
+        );
+        notify('good', `The front is another side now: ${turns}. Undo takes it back.`);
+      },
+    },
     {
       id: 'together',
       label: 'Add this view with its parts together',

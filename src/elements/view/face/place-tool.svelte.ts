@@ -1,7 +1,8 @@
 import { rectOf, type Rect } from '$core/base/rect';
 import type { Vec2 } from '$core/base/vector';
 import type { ViewRecord } from '$core/document/records';
-import { namedFrame, type ViewFrame } from '$core/outline/directions';
+import { frontOf } from '$core/document/front';
+import type { ViewFrame } from '$core/outline/directions';
 import { scalesFor } from '$core/sheet/paper';
 import { newView } from '$elements/view/add';
 import { viewRect } from '$elements/view/draw';
@@ -20,7 +21,8 @@ export class PlaceTool implements Tool {
   readonly name = 'place';
   readonly aims = true;
   readonly panel = PlacePanel;
-  frame = $state.raw<ViewFrame>(namedFrame('front'));
+  /** What was chosen; the drawing's front until then. */
+  private chosen = $state.raw<ViewFrame | undefined>(undefined);
   title = $state('Front');
   spread = $state<string | null>(null);
   hidden = $state(false);
@@ -33,8 +35,12 @@ export class PlaceTool implements Tool {
     this.done = done;
   }
 
+  get frame(): ViewFrame {
+    return this.chosen ?? frontOf(this.drawing.document);
+  }
+
   choose(title: string, frame: ViewFrame): void {
-    [this.title, this.frame] = [title, frame];
+    [this.title, this.chosen] = [title, frame];
   }
 
   down(p: Press): boolean {

@@ -46,7 +46,7 @@ describe('a cutting line', () => {
     });
     expect(made.cut!.d).toBeCloseTo(25, 9);
     made.cut!.normal.forEach((v, k) => expect(v).toBeCloseTo([0, -1, 0][k]!, 9));
-    expect([...made.cut!.keptWhole].sort()).toEqual(['Cap', 'Post']);
+    expect([...made.cut!.keptWhole].sort()).toEqual(['Post']);
     // In line: the same place across.
     expect(made.at[0] - made.pivot[0] * made.scale).toBeCloseTo(top.at[0] - top.pivot[0] * top.scale, 6);
     expect([tools.tool, bench.drawing.selection, bench.kept]).toEqual(['pick', { kind: 'record', id: made.id }, ['Section B–B']]);
@@ -123,7 +123,7 @@ describe('a section that stands', () => {
   });
   test('says what it would keep whole, and why', async () => {
     const list = await tools.sections.suggestions(view('view:section'));
-    expect(list.map((k) => k.path).sort()).toEqual(['Cap', 'Post']);
+    expect(list.map((k) => k.path).sort()).toEqual(['Post']);
     for (const k of list) expect(k.why).toMatch(/^[A-Z].*\.$/);
     expect(await tools.sections.suggestions(view('view:front'))).toEqual([]);
   });
