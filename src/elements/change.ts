@@ -32,9 +32,9 @@ export function scaled(factors: ReadonlyMap<string, number>): Change {
 /** The model came `k` times as large; on paper everything stays. */
 export const grown = (k: number): Change => changeOf({ point: (_, at) => [at[0] * k, at[1] * k], length: (mm) => mm * k });
 
-/** Views seen from the other side: left and right change places. */
-export function mirrored(turned: ReadonlySet<string>): Change {
-  const flip = (view: string, v: Vec2): Vec2 => (turned.has(view) ? [-v[0], v[1]] : v);
+/** Views seen from the other side: left and right change places, or above and below. @param keep the axis of their frames that stays */
+export function mirrored(turned: ReadonlySet<string>, keep: 'right' | 'up' = 'up'): Change {
+  const flip = (view: string, v: Vec2): Vec2 => (!turned.has(view) ? v : keep === 'up' ? [-v[0], v[1]] : [v[0], -v[1]]);
   return changeOf({ point: flip, offset: flip });
 }
 

@@ -113,18 +113,19 @@ function sectionFrame(u: Vec2, n: Vec2, seen: ViewFrame): ViewFrame {
   return { right: cross(up, toward), up, toward };
 }
 
-/** The same cut seen from the other side. Its frame keeps what is up. */
-export function turnedRound(c: LineCut): LineCut {
+/** The same cut seen from the other side. @param keep the axis of its frame that stays: up, or right as beside a view with which it shares the level one */
+export function turnedRound(c: LineCut, keep: 'right' | 'up' = 'up'): LineCut {
   const back = (v: Vec3): Vec3 => scale(v, -1);
   const plane = { normal: back(c.plane.normal), d: -c.plane.d };
-  const frame = { right: back(c.frame.right), up: c.frame.up, toward: back(c.frame.toward) };
+  const { right, up, toward } = c.frame;
+  const frame = keep === 'up' ? { right: back(right), up, toward: back(toward) } : { right, up: back(up), toward: back(toward) };
   const { shape } = c;
   if (!shape) return { frame, plane };
   if (shape.kind === 'stepped') return { frame, plane, shape: { ...shape, steps: shape.steps.map((s) => ({ from: s.from, d: -s.d })) } };
   // The axis is counted from normal to across: it turns with the normal.
   if (shape.kind === 'aligned') return { frame, plane, shape: { ...shape, turn: -shape.turn } };
   if (shape.kind === 'local') {
-    const flipped = (o: readonly number[]) => o.map((v, i) => (i % 2 ? v : -v));
+    const flipped = (o: readonly number[]) => o.map((v, i) => (i % 2 === (keep === 'up' ? 0 : 1) ? -v : v));
     const more = shape.more?.map((m) => ({ outline: flipped(m.outline), d: -m.d }));
     return { frame, plane, shape: { ...shape, outline: flipped(shape.outline), ...(more ? { more } : {}) } };
   }

@@ -46,7 +46,7 @@ export function readDrawing(text: string): { readonly document: DrawingDocument 
 }
 
 /** What each version made of the one before, oldest first: the first entry leads from 1 to 2. */
-const STEPS: readonly ((document: DrawingDocument) => DrawingDocument)[] = [freeOfDangling, withOneFront];
+const STEPS: readonly ((document: DrawingDocument) => DrawingDocument)[] = [freeOfDangling, (d) => withLabels(withOneFront(d))];
 
 /** Records of an older version as they are now. What did not change is the same object. */
 export function carriedOver(document: DrawingDocument, from: number): DrawingDocument {
@@ -87,4 +87,16 @@ function withOneFront(document: DrawingDocument): DrawingDocument {
   for (const r of Object.values(document))
     if (r.type === 'view' && SIDES.has(r.name) && nameOfFrame(r, front) !== r.name) next[r.id] = { ...r, name: nameOfFrame(r, front) };
   return next;
+}
+
+/** Version 2 printed the label of every view with a letter, whatever its switch said; now the switch is meant. */
+function withLabels(document: DrawingDocument): DrawingDocument {
+  const next: Record<string, DrawingDocumentRecord> = { ...document };
+  let changed = false;
+  for (const r of Object.values(document))
+    if (r.type === 'view' && !r.label && (r.detail?.letter || r.cut?.letter || r.arrow)) {
+      next[r.id] = { ...r, label: true };
+      changed = true;
+    }
+  return changed ? next : document;
 }

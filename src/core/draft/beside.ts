@@ -13,8 +13,8 @@ export interface Beside {
 const STEP = 6;
 
 /**
- * Room for a new view that looks at its parent from a side: in line with it if there is room on the wanted side or the
- * other, else wherever it is free, nearest first; on a full sheet where it covers least.
+ * Room for a new view that looks at its parent from a side: in line with it if there is room on that side, else wherever it is
+ * free, nearest first; on a full sheet where it covers least.
  * @param direction from the parent's middle to the wanted side, on paper, one of ±x, ±y; undefined: no side is in line
  * @param size of the new view, paper mm
  * @param allowed where views may stand
@@ -34,20 +34,16 @@ export function placeBeside(
   const free = (x: number, y: number, gap: number) => inside(rectAt(x, y)) && !around.some((o) => overlaps(rectAt(x, y), o, gap));
   /** Area of what a place would cover; the parent counts double. */
   const covered = (x: number, y: number) => around.reduce((sum, o) => sum + (o === parent ? 2 : 1) * common(rectAt(x, y), o), 0);
-  const beside = (k: number, gap: number): [number, number] => {
-    const [dx, dy] = direction!;
-    return [middle[0] + dx * k * (parent.width / 2 + size[0] / 2 + gap), middle[1] + dy * k * (parent.height / 2 + size[1] / 2 + gap)];
-  };
-  if (direction)
-    for (const k of [1, -1]) {
-      // A little farther is better than elsewhere.
-      const reach = Math.max(allowed.width, allowed.height);
-      for (let gap = LEAST_GAP_MM + 8; gap < reach; gap += STEP) {
-        const at = beside(k, gap);
-        if (!inside(rectAt(...at))) break;
-        if (free(...at, LEAST_GAP_MM / 2)) return { at, inLine: true };
-      }
+  if (direction) {
+    const [dx, dy] = direction;
+    // A little farther is better than elsewhere.
+    const reach = Math.max(allowed.width, allowed.height);
+    for (let gap = LEAST_GAP_MM + 8; gap < reach; gap += STEP) {
+      const at = [middle[0] + dx * (parent.width / 2 + size[0] / 2 + gap), middle[1] + dy * (parent.height / 2 + size[1] / 2 + gap)] as const;
+      if (!inside(rectAt(...at))) break;
+      if (free(...at, LEAST_GAP_MM / 2)) return { at, inLine: true };
     }
+  }
   let best: { at: [number, number]; covers: number; d: number } = {
     at: [allowed.x + allowed.width / 2, allowed.y + allowed.height / 2],
     covers: Infinity,

@@ -3,7 +3,7 @@ import type { Assembly } from '../assembly/assembly.ts';
 import { componentsOf } from '../assembly/components.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import { checkCancel, QuarryError, type Cancel } from '../base/errors.ts';
-import type { Vec3 } from '../base/vector.ts';
+import { dot, type Vec3 } from '../base/vector.ts';
 import { cutScene } from '../cut/cut-scene.ts';
 import { suggestKeptWhole } from '../cut/keep-whole.ts';
 import { turnedRound, type LineCut } from '../cut/section-line.ts';
@@ -129,8 +129,11 @@ function* looksAt(scene: Scene, bodies: readonly Body[], part: string): Generato
     if (name !== 'isometric')
       yield { kind: 'direction', name: `From the ${name}`.replace('the top', 'above').replace('the bottom', 'below'), frame: sideFrame(front, name), bodies };
   for (const [name, corner] of CORNERS) yield { kind: 'direction', name, frame: cornerOf(corner), bodies };
-  for (const { parent, cut } of cuttingLines(scene, part))
-    for (const side of [cut, turnedRound(cut)]) yield sectionLook(scene, bodies, parent.id, side, parent.name);
+  for (const { parent, cut } of cuttingLines(scene, part)) {
+    // Seen from the other side it shares the same axis with the view that carries its line.
+    const shared = Math.abs(dot(cut.frame.right, parent.right)) > 0.9999 ? 'right' : 'up';
+    for (const side of [cut, turnedRound(cut, shared)]) yield sectionLook(scene, bodies, parent.id, side, parent.name);
+  }
   for (const spread of scene.all('spread')) {
     const frames = scene.all('view').filter((v) => v.spread === spread.id && !v.off);
     const apart = movedBodies(bodies, motionsOf(pullsOf(spread, scene.components).map(plainPull), scene.components.length));

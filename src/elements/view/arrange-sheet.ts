@@ -3,9 +3,11 @@ import type { ViewRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
 import { layOut, type Body } from '../../core/draft/lay-out.ts';
 import type { Drawn } from '../../core/picture/display-list.ts';
+import type { Standard } from '../../core/sheet/paper.ts';
 import { joined } from '../../core/picture/ink.ts';
 import { composeSheet } from '../compose.ts';
 import { homeOf, type Scene } from '../scene.ts';
+import { projectedSide } from './in-line.ts';
 import { alignedFamily, rootOf, shiftedView } from './move.ts';
 
 /** White space between views that there must be, mm. */
@@ -13,7 +15,7 @@ const LEAST_MM = 15;
 
 /**
  * The steps that spread the views of a sheet over its free room: balanced, at least 15 mm apart, neighbours in line with
- * their parent, all with their balloons and labels. Title block, lists, tables and notes of the sheet stay.
+ * their parent and on the side where projection has them, all with their balloons and labels. Title block, lists, tables and notes of the sheet stay.
  * @param fixed ids of views that stay where they are
  * @returns undefined when there is no room for that
  */
@@ -32,7 +34,7 @@ export function arrangeSheet(scene: Scene, sheet: string, fixed: ReadonlySet<str
   for (const root of new Set(views.map((v) => rootOf(scene.document, v).id))) {
     const members = alignedFamily(scene.document, root).filter((v) => here.has(v.id));
     if (members.some((v) => fixed.has(v.id))) obstacles.push(...members.map((v) => footprints.get(v.id)!));
-    else families.push(new Family(root, members, footprints));
+    else families.push(new Family(root, members, footprints, scene.drawing.standard));
   }
   if (!families.length) return [];
   const layout = layOut(families, scene.page(sheet).geometry.frame, obstacles, LEAST_MM);
@@ -45,7 +47,10 @@ class Family implements Body {
   private readonly members: readonly ViewRecord[];
   private readonly footprints: ReadonlyMap<string, Rect>;
 
-  constructor(id: string, members: readonly ViewRecord[], footprints: ReadonlyMap<string, Rect>) {
+  private readonly standard: Standard;
+
+  constructor(id: string, members: readonly ViewRecord[], footprints: ReadonlyMap<string, Rect>, standard: Standard) {
+    this.standard = standard;
     this.id = id;
     this.members = members;
     this.footprints = footprints;
@@ -67,7 +72,7 @@ class Family implements Body {
 
   /** Where its views would be on the sheet, its first one where it is. */
   private apart(gap: number) {
-    const offsets = offsetsOf(this.members, this.footprints, gap);
+    const offsets = offsetsOf(this.members, this.footprints, gap, this.standard);
     const placed = this.members.map((v): Rect => {
       const f = this.footprints.get(v.id)!;
       const [dx, dy] = offsets.get(v.id)!;
@@ -88,8 +93,13 @@ function footprintOf(view: ViewRecord, groups: readonly Drawn[], scene: Scene): 
   return joined(own.map((g) => g.ink));
 }
 
-/** How far each view of a family moves so that neighbours stand `gap` apart; the root stays. */
-function offsetsOf(family: readonly ViewRecord[], footprints: ReadonlyMap<string, Rect>, gap: number): ReadonlyMap<string, readonly [number, number]> {
+/** How far each view of a family moves so that neighbours stand `gap` apart, on the side where projection has them; the root stays. */
+function offsetsOf(
+  family: readonly ViewRecord[],
+  footprints: ReadonlyMap<string, Rect>,
+  gap: number,
+  standard: Standard,
+): ReadonlyMap<string, readonly [number, number]> {
   const out = new Map<string, readonly [number, number]>();
   for (const v of family) {
     const parent = family.find((p) => p.id === v.parent);
@@ -99,8 +109,8 @@ function offsetsOf(family: readonly ViewRecord[], footprints: ReadonlyMap<string
       continue;
     }
     const [a, b] = [footprints.get(parent.id)!, footprints.get(v.id)!];
-    const right = v.at[0] > parent.at[0];
-    const below = v.at[1] > parent.at[1];
+    const side = projectedSide(v, parent, standard)?.side ?? [v.at[0] - parent.at[0], v.at[1] - parent.at[1]];
+    const [right, below] = [side[0] > 0, side[1] > 0];
     if (v.align === 'level') out.set(v.id, [shift[0] + (right ? a.x + a.width + gap - b.x : a.x - gap - b.width - b.x), shift[1]]);
     else out.set(v.id, [shift[0], shift[1] + (below ? a.y + a.height + gap - b.y : a.y - gap - b.height - b.y)]);
   }

@@ -267,15 +267,17 @@ describe('pull lines', () => {
 });
 
 describe('what stands under a view', () => {
-  const section: ViewRecord = { ...view, cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: null } };
+  const section: ViewRecord = { ...view, label: true, cut: { normal: [0, -1, 0], d: 0, letter: 'A', keptWhole: [], shownIn: null } };
   test.each([
     [view, false, ''],
     [view, true, '(1:2)'],
-    [{ ...view, detail: { of: null, letter: 'B' } }, false, 'B (1:2)'],
+    [{ ...view, label: true, detail: { of: null, letter: 'B' } }, false, 'B (1:2)'],
+    [{ ...view, detail: { of: null, letter: 'B' } }, false, ''],
     [{ ...section, detail: { of: 'view:a', letter: 'C' } }, false, 'C (1:2)'],
     [{ ...view, label: true }, false, 'Front'],
     [{ ...view, label: true }, true, 'Front (1:2)'],
     [section, false, 'A–A (1:2)'],
+    [{ ...section, label: false }, true, '(1:2)'],
   ])('%#', (v, scales, text) => {
     expect(labelOf(v, scales)).toBe(text);
   });

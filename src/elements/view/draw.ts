@@ -102,11 +102,11 @@ export const labelDrop = (view: ViewRecord, { letter }: SheetStyle): number => (
 /** The letter that a view is called by: of its section, or of the detail it is. */
 const lettered = (view: ViewRecord): string | undefined => view.detail?.letter || view.cut?.letter || view.arrow;
 
-/** `A–A (1:2)` for sections, `B (2:1)` for details, the name for others that ask for it; its scale when it is another than the title block's. */
+/** `A–A (1:2)` for sections, `B (2:1)` for details, the name for others; without a label only its scale, when it is another than the title block's. */
 export function labelOf(view: ViewRecord, scaleInLabel: boolean): string {
   const scale = `(${scaleText(view.scale)})`;
   const letter = lettered(view);
-  if (letter) return `${view.detail || !view.cut?.letter ? letter : `${letter}–${letter}`} ${scale}`;
+  if (letter && view.label) return `${view.detail || !view.cut?.letter ? letter : `${letter}–${letter}`} ${scale}`;
   if (!view.label) return scaleInLabel ? scale : '';
   return scaleInLabel ? `${view.name} ${scale}` : view.name;
 }

@@ -110,9 +110,9 @@ describe('a detail', () => {
     const section = drawn.document['view:section'] as ViewRecord;
     const of = newDetail(drawn.scene, section, { kind: 'circle', at: [10, 30], radius: 8 }, 'view:detail').record;
     const scene = after(put(of));
-    const steps = turnRound(scene, section);
+    const { steps } = turnRound(scene, section);
     const r = applySteps(scene.document, steps);
-    expect(r.ok && r.document['view:detail']).toMatchObject({ within: { at: [-10, 30], radius: 8 }, pivot: [-10, 30] });
+    expect(r.ok && r.document['view:detail']).toMatchObject({ within: { at: [10, -30], radius: 8 }, pivot: [10, -30] });
   });
   test('stays with its look when its view is removed; goes when all that was projected goes', () => {
     const scene = after(put({ ...front, hidden: true, faint: ['Cap'] }), put(detail));

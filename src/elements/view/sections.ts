@@ -1,5 +1,5 @@
 import { rectOf, type Rect } from '../../core/base/rect.ts';
-import { add, dot, scale, type Vec2, type Vec3 } from '../../core/base/vector.ts';
+import { add, dot, scale, type Vec2 } from '../../core/base/vector.ts';
 import { without } from '../../core/base/without.ts';
 import { cutFromLine, turnedRound, type LineCut } from '../../core/cut/section-line.ts';
 import type { CutRecord, ViewRecord } from '../../core/document/records.ts';
@@ -13,10 +13,8 @@ import { followAll } from '../follow.ts';
 import { allowedOn, standingOn } from '../place.ts';
 import type { Scene } from '../scene.ts';
 import { viewRect } from './draw.ts';
+import { LABEL_MM, placeProjected, projectedFrom } from './in-line.ts';
 import { lettersOf, nextLetter } from './letters.ts';
-
-/** Room that a view's label takes below it, mm. */
-const LABEL_MM = 14;
 
 export interface NewSection {
   readonly id: string;
@@ -28,10 +26,10 @@ export interface NewSection {
   readonly box: readonly [number, number, number, number];
 }
 
-/** A section along a line on another view, with the next letter, where its sheet has room for it. */
+/** A section along a line on another view, with the next letter: where projection has it, or free where its sheet has room for it. */
 export function newSection(scene: Scene, { id, parent, cut, keptWhole, box }: NewSection): ViewRecord {
   const letter = nextLetter(lettersOf(scene));
-  const { at, pivot, align } = placeFor(scene, parent, cut, box);
+  const placed = placeProjected(scene, parent, cut.frame, box, parent.scale);
   return {
     ...parent,
     hidden: false,
@@ -40,38 +38,10 @@ export function newSection(scene: Scene, { id, parent, cut, keptWhole, box }: Ne
     id,
     name: `Section ${letter}–${letter}`,
     ...cut.frame,
-    at,
-    pivot,
+    ...placed,
     label: true,
-    parent: align ? parent.id : null,
-    align,
     cut: { ...cut.plane, ...(cut.shape ? { shape: cut.shape } : {}), letter, keptWhole, shownIn: parent.id },
   };
-}
-
-/** By projection if there is room: first angle beyond the parent, third angle on the reader's side (ISO 5456-2). */
-function placeFor(scene: Scene, parent: ViewRecord, cut: LineCut, box: NewSection['box']): Pick<ViewRecord, 'at' | 'pivot' | 'align'> {
-  const own = rectOf(viewRect(parent, scene.result(parent.id)));
-  const size: [number, number] = [(box[2] - box[0]) * parent.scale, (box[3] - box[1]) * parent.scale + LABEL_MM];
-  const reader: Vec2 = [dot(cut.plane.normal, parent.right), -dot(cut.plane.normal, parent.up)];
-  const k = scene.drawing.standard === 'iso' ? -1 : 1;
-  const square = Math.abs(reader[0]) > 0.999 ? 'level' : Math.abs(reader[1]) > 0.999 ? 'upright' : null;
-  const direction = square === 'level' ? ([k * Math.sign(reader[0]), 0] as const) : square === 'upright' ? ([0, k * Math.sign(reader[1])] as const) : undefined;
-  const obstacles = standingOn(scene, parent.sheet, { id: parent.id });
-  const place = placeBeside(own, direction, size, allowedOn(scene, parent.sheet), obstacles);
-  const pivot: [number, number] = [(box[0] + box[2]) / 2, (box[1] + box[3]) / 2];
-  let [x, y] = place.at;
-  y -= LABEL_MM / 2;
-  const align = place.inLine && sharesAxis(parent, cut.frame, square) ? square : null;
-  if (align === 'level') y = parent.at[1] - (pivot[1] - parent.pivot[1]) * parent.scale;
-  if (align === 'upright') x = parent.at[0] + (pivot[0] - parent.pivot[0]) * parent.scale;
-  return { at: [x, y], pivot, align };
-}
-
-/** Views in line share the axis that runs square to the line. */
-function sharesAxis(parent: ViewRecord, frame: LineCut['frame'], align: ViewRecord['align']): boolean {
-  const same = (a: Vec3, b: Vec3) => dot(a, b) > 0.9999;
-  return align === 'level' ? same(parent.up, frame.up) : align === 'upright' ? same(parent.right, frame.right) : false;
 }
 
 /** A full cut through the middle of what a component shows in a view, level or upright. Undefined when it shows nothing. */
@@ -108,22 +78,27 @@ function middleOf(result: ViewResult, component: number): Vec2 | undefined {
   return [w.minX + ((x0 + x1 + 1) / 2) * w.pixelMm, w.maxY - ((y0 + y1 + 1) / 2) * w.pixelMm];
 }
 
-/** The steps that let a section look from the other side: what belongs to it is turned with it. */
-export function turnRound(scene: Scene, view: ViewRecord): Step[] {
-  if (!view.cut) return [];
+/**
+ * The steps that let a section look from the other side: what belongs to it is turned with it, and one that stands in line
+ * goes to the other side of its parent. It keeps the axis that it shares with its parent.
+ */
+export function turnRound(scene: Scene, view: ViewRecord): { readonly steps: readonly Step[]; readonly freed: boolean } {
+  if (!view.cut) return { steps: [], freed: false };
   const { shape, ...cut } = view.cut;
-  const r = turnedRound({ frame: view, plane: cut, ...(shape ? { shape } : {}) });
-  const record: ViewRecord = {
-    ...view,
-    ...r.frame,
-    pivot: [-view.pivot[0], view.pivot[1]],
-    cut: { ...cut, ...r.plane, ...(r.shape ? { shape: r.shape } : {}) },
-  };
+  const parent = projectedFrom(scene, view);
+  const keep = parent && dot(view.right, parent.right) > 0.9999 && dot(view.up, parent.up) < 0.9999 ? 'right' : 'up';
+  const r = turnedRound({ frame: view, plane: cut, ...(shape ? { shape } : {}) }, keep);
+  const pivot: Vec2 = keep === 'up' ? [-view.pivot[0], view.pivot[1]] : [view.pivot[0], -view.pivot[1]];
+  const stays = { ...view, ...r.frame, pivot, cut: { ...cut, ...r.plane, ...(r.shape ? { shape: r.shape } : {}) } };
+  const b = scene.result(view.id)?.box;
+  const box = b && (keep === 'up' ? ([-b[2], b[1], -b[0], b[3]] as const) : ([b[0], -b[3], b[2], -b[1]] as const));
+  const placed = view.align && parent && box ? placeProjected(scene, parent, r.frame, box, view.scale, view.id) : {};
+  const record: ViewRecord = { ...stays, ...placed };
   const details = detailsBelow(scene, view.id);
   const turned = new Set([view.id, ...details.map((d) => d.id)]);
   const put: Step[] = [{ op: 'put', record }];
   const now = applySteps(scene.document, put);
-  return now.ok ? [...put, ...followAll(now.document, mirrored(turned))] : [];
+  return { steps: now.ok ? [...put, ...followAll(now.document, mirrored(turned, keep))] : [], freed: view.align !== null && record.align === null };
 }
 
 /** A pictorial of what a section cuts: seen aslant from its reader's side, beside it, at its scale. */

@@ -21,7 +21,8 @@ export const letters: Rule = {
       const found = (code: Finding['code'], severity: Finding['severity'], text: string, fix?: string) =>
         out.push({ code, severity, sheet: v.sheet, about: [v.id], text, ...(fix ? { fix } : {}) });
       const section = v.cut && !v.detail && !v.cut.shape;
-      if ((section || v.detail) && !labelOf(v, true).startsWith(letter || '?'))
+      if ((section || v.detail) && letter && !v.label) found('NOT_LABELLED', 'should', `The label of ${v.name} is off.`, 'Show its label');
+      else if ((section || v.detail) && !labelOf(v, true).startsWith(letter || '?'))
         found('NOT_LABELLED', 'must', `${v.name} is ${v.detail ? 'a detail' : 'a section'} without a letter.`, 'Give it the next letter');
       if (section && v.cut!.shownIn === null) found('NO_CUTTING_LINE', 'should', `No view shows where section ${letter} is cut.`, 'Show its line');
       if (section && letter && v.cut!.noLetter && v.cut!.shownIn)
@@ -45,6 +46,7 @@ export const letters: Rule = {
       const shownIn = scene.viewsOn(view.sheet).find((v) => seesEdgeOn(v, view.cut!.normal)) ?? scene.all('view').find((v) => seesEdgeOn(v, view.cut!.normal));
       return shownIn ? [{ op: 'put', record: { ...view, cut: { ...view.cut, shownIn: shownIn.id } } }] : [];
     }
+    if (f.code === 'NOT_LABELLED' && letterOf(view) && !view.label) return [{ op: 'put', record: { ...view, label: true } }];
     const letter = nextLetter(lettersOf(scene));
     if (view.detail) return [{ op: 'put', record: { ...view, detail: { ...view.detail, letter } } }];
     if (view.cut) return [{ op: 'put', record: { ...view, cut: { ...view.cut, letter }, name: `Section ${letter}–${letter}` } }];

@@ -1,9 +1,11 @@
-import { dot } from '../../base/vector.ts';
+import { arrangeSheet } from '../../../elements/view/arrange-sheet.ts';
+import type { Scene } from '../../../elements/scene.ts';
 import type { ViewRecord } from '../../document/records.ts';
+import type { Step } from '../../document/steps.ts';
+import { broughtInLine, projectedSide } from '../../../elements/view/in-line.ts';
 import type { Finding } from '../finding.ts';
 import type { Rule } from '../rule.ts';
 
-const SAME = 1e-6;
 /** Views that are this far out of line are not in line, mm. */
 const IN_LINE_MM = 0.5;
 
@@ -16,11 +18,14 @@ export const projection: Rule = {
     const first = scene.drawing.standard === 'iso';
     for (const v of scene.viewsOn(sheet)) {
       const parent = scene.one('view', v.parent);
-      if (v.off || !parent || parent.off || parent.sheet !== sheet || v.arrow || v.cut || parent.cut || v.detail || v.spread || parent.spread) continue;
-      const side = sideSeen(v, parent);
-      if (!side) continue;
-      const [dx, dy] = [v.at[0] - parent.at[0], v.at[1] - parent.at[1]];
-      const [across, off] = side.index === 0 ? [dx, dy] : [-dy, dx];
+      if (v.off || !parent || parent.off || parent.sheet !== sheet || v.arrow || v.detail || v.spread || parent.spread) continue;
+      // A section that stands free is read by its letters; one in line by its arrows.
+      if ((v.cut || parent.cut) && !v.align) continue;
+      const projected = projectedSide(v, parent, scene.drawing.standard);
+      if (!projected) continue;
+      const map = scene.map(parent);
+      const level = projected.align === 'level';
+      const off = level ? v.at[1] - map.y(v.pivot[1]) : v.at[0] - map.x(v.pivot[0]);
       if (v.align && Math.abs(off) > IN_LINE_MM)
         out.push({
           code: 'OUT_OF_LINE',
@@ -30,13 +35,15 @@ export const projection: Rule = {
           text: `${v.name} does not stand in line with ${parent.name}.`,
           fix: 'Bring it into line',
         });
-      if (Math.sign(across) === (first ? side.sign : -side.sign))
+      const along = level ? (v.at[0] - parent.at[0]) * projected.side[0] : (v.at[1] - parent.at[1]) * projected.side[1];
+      if (along < 0)
         out.push({
           code: 'PROJECTION',
           severity: 'must',
           sheet,
           about: [v.id, parent.id],
           text: `${v.name} stands on the side of ${parent.name} where ${first ? 'third' : 'first'} angle has it; the title block says ${first ? 'first' : 'third'}.`,
+          ...(putRight(scene, v, sheet) ? { fix: 'Put it on the other side' } : {}),
         });
     }
     return out;
@@ -44,18 +51,12 @@ export const projection: Rule = {
 
   fix(f, scene) {
     const view = scene.one('view', f.about[0]);
-    const parent = scene.one('view', view?.parent);
-    const side = view && parent && sideSeen(view, parent);
-    if (f.code !== 'OUT_OF_LINE' || !side) return [];
-    return [{ op: 'put', record: { ...view, at: side.index === 0 ? [view.at[0], parent.at[1]] : [parent.at[0], view.at[1]] } }];
+    return (view && f.sheet && putRight(scene, view, f.sheet)) || [];
   },
 };
 
-/** From which side of the parent a neighbour looks: across (0) or up (1), and to which end; undefined for any other view. */
-function sideSeen(v: ViewRecord, parent: ViewRecord): { readonly index: 0 | 1; readonly sign: number } | undefined {
-  const [x, y] = [dot(v.toward, parent.right), dot(v.toward, parent.up)];
-  // Turned in its plane it is no neighbour any more.
-  if (Math.abs(Math.abs(x) - 1) < SAME && dot(v.up, parent.up) > 1 - SAME) return { index: 0, sign: Math.sign(x) };
-  if (Math.abs(Math.abs(y) - 1) < SAME && dot(v.right, parent.right) > 1 - SAME) return { index: 1, sign: Math.sign(y) };
-  return undefined;
+/** The steps that put a view where projection has it: it alone where there is room, else with all of its sheet. */
+function putRight(scene: Scene, view: ViewRecord, sheet: string): readonly Step[] | undefined {
+  const record = broughtInLine(scene, view);
+  return record ? [{ op: 'put', record }] : arrangeSheet(scene, sheet);
 }

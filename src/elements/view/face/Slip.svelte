@@ -9,6 +9,7 @@
   import SlipHandOn from './SlipHandOn.svelte';
   import SlipPart from './SlipPart.svelte';
   import SlipShows from './SlipShows.svelte';
+  import { broughtInLine, projectedFrom, projectedSide } from '$elements/view/in-line';
   import { without } from '$core/base/without';
   import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
@@ -71,6 +72,16 @@
   const anywhere = $derived(new Set(drawing.scene.all('balloon').map((b) => drawing.itemOfPath(b.component)?.part)));
   const open = $derived(seen.filter((i) => !anywhere.has(i.part)).length);
   const parent = $derived(view.parent ? drawing.document[view.parent] : undefined);
+  /** The view with which it would stand in line by projection. */
+  const projected = $derived.by(() => {
+    const from = projectedFrom(drawing.scene, view);
+    return from && projectedSide(view, from, drawing.scene.drawing.standard) ? from : undefined;
+  });
+  function keepInLine(on: boolean) {
+    const record = on ? broughtInLine(drawing.scene, view) : { ...view, align: null };
+    if (record) drawing.edit(on ? 'Keep in line' : 'Free from line', [{ op: 'put', record }]);
+    else notify('trouble', 'There is no room where projection has this view. Make room beside the view that it belongs to first.');
+  }
 </script>
 
 <SlipHead
@@ -130,14 +141,7 @@
     </select>
   {/if}
   {#if view.spread}<Toggle label="Pull lines" checked={view.pullLines} onchange={(on) => put(`Pull lines ${on ? 'on' : 'off'}`, { pullLines: on })} />{/if}
-  {#if view.parent}<Toggle
-      label="Keep in line"
-      checked={view.align !== null}
-      onchange={(on) =>
-        put(on ? 'Keep in line' : 'Free from line', {
-          align: on ? (Math.abs(view.at[1] - ((parent as ViewRecord).at[1] ?? 0)) < 1 ? 'level' : 'upright') : null,
-        })}
-    />{/if}
+  {#if projected}<Toggle label="Keep in line with {projected.name}" checked={view.align !== null} onchange={keepInLine} />{/if}
 </Fold>
 {#if !view.detail}<Fold title="Components" folded={!view.shows && !view.faint}><SlipShows {drawing} {view} /></Fold>{/if}
 <Fold title="Part of the view" folded={!view.detail && !view.within && !view.gaps}><SlipPart {drawing} {tools} {view} /></Fold>

@@ -6,10 +6,15 @@ import { componentAt } from '$core/views/compute-view';
 import { brokenOut } from '$elements/view/break-out';
 import { outlineBox, ringOf, type Outline } from '$core/views/outline';
 import { snapPlacesOf, snapValue } from '$elements/view/snap-places';
+import { projectedSide } from '$elements/view/in-line';
 import { cutThrough, newSection, slices, turnRound } from '$elements/view/sections';
 import { call, type ApiFailure } from '$lib/shared/api';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Drawing } from '$lib/shared/drawing.svelte';
+
+/** A section that projection has a place for, which is taken. */
+const NO_ROOM =
+  'There is no room for the section where projection has it: it stands free, under its letters. Make room and press Keep in line, or arrange the sheet (E).';
 
 interface Proposal {
   readonly keptWhole: readonly { readonly path: string; readonly why: string }[];
@@ -113,6 +118,7 @@ export class Sections {
     const record = newSection(drawing.scene, { id: drawing.freshId('view:section'), parent, cut, keptWhole, box: proposal.box });
     drawing.edit(record.name, [{ op: 'put', record }]);
     drawing.select({ kind: 'record', id: record.id });
+    if (!record.align && projectedSide(record, parent, drawing.scene.drawing.standard)) notify('trouble', NO_ROOM);
     this.done();
   }
 
@@ -148,7 +154,9 @@ export class Sections {
   }
 
   turnRound(view: ViewRecord): void {
-    if (view.cut) this.drawing.edit('Turn the section round', turnRound(this.drawing.scene, view));
+    const { steps, freed } = turnRound(this.drawing.scene, view);
+    this.drawing.edit('Turn the section round', steps);
+    if (freed) notify('trouble', NO_ROOM);
   }
 
   /** Slices of no depth at distances from the section's plane. */

@@ -28,11 +28,11 @@ describe('a cutting line', () => {
     tools.take('section');
     const { sections } = tools;
     // Level on the plan through the post's middle, 25 mm before the middle; the second press is a little off level.
-    sections.press(top, [-70, -25.2], GRACE);
-    sections.hover(top, [70, -24], GRACE);
-    expect(sections.points).toEqual([[-70, -25]]);
-    expect(sections.next).toEqual([70, -25]);
-    sections.press(top, [70, -24], GRACE);
+    sections.press(top, [70, -25.2], GRACE);
+    sections.hover(top, [-70, -24], GRACE);
+    expect(sections.points).toEqual([[70, -25]]);
+    expect(sections.next).toEqual([-70, -25]);
+    sections.press(top, [-70, -24], GRACE);
     await sections.finish();
     await bench.settled();
     const made = newest();
@@ -44,8 +44,10 @@ describe('a cutting line', () => {
       scale: top.scale,
       cut: { letter: 'B', shownIn: 'view:top' },
     });
-    expect(made.cut!.d).toBeCloseTo(25, 9);
-    made.cut!.normal.forEach((v, k) => expect(v).toBeCloseTo([0, -1, 0][k]!, 9));
+    // Seen from behind: in first angle it stands below the plan.
+    expect(made.cut!.d).toBeCloseTo(-25, 9);
+    expect(made.at[1]).toBeGreaterThan(top.at[1]);
+    made.cut!.normal.forEach((v, k) => expect(v).toBeCloseTo([0, 1, 0][k]!, 9));
     expect([...made.cut!.keptWhole].sort()).toEqual(['Post']);
     // In line: the same place across.
     expect(made.at[0] - made.pivot[0] * made.scale).toBeCloseTo(top.at[0] - top.pivot[0] * top.scale, 6);
@@ -58,6 +60,7 @@ describe('a cutting line', () => {
     await tools.sections.finish();
     await bench.settled();
     expect(newest()).toMatchObject({ parent: null, align: null, sheet: 'sheet:1', cut: { shownIn: 'view:top' } });
+    expect(said).toEqual([['trouble', expect.stringMatching(/no room .* where projection has it/)]]);
   });
   test('a press on the last corner ends it too; a line that means no cut is told', async () => {
     const top = view('view:top');
@@ -117,7 +120,8 @@ describe('a section that stands', () => {
     after.toward.forEach((v, k) => expect(v).toBeCloseTo(-before.toward[k]!, 9));
     after.cut!.normal.forEach((v, k) => expect(v).toBeCloseTo(-before.cut!.normal[k]!, 9));
     expect(after.cut!.d).toBeCloseTo(-before.cut!.d, 9);
-    expect(after.pivot).toEqual([-before.pivot[0], before.pivot[1]]);
+    // Its line runs level on the plan: what is level stays, above and below change places.
+    expect([after.right, after.pivot]).toEqual([before.right, [before.pivot[0], -before.pivot[1]]]);
     tools.sections.turnRound(view('view:front'));
     expect(bench.kept).toEqual(['Turn the section round']);
   });
