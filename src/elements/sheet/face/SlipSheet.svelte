@@ -1,6 +1,8 @@
 <script lang="ts">
   import { reaimSteps, strayBalloons } from '$elements/balloon/place/stray';
-  import { changeStandard, resizeSheet } from '$core/document/moves';
+  import { resizeSheet } from '$core/document/moves';
+  import { paperByName, type Standard } from '$core/sheet/paper';
+  import { sizeIn, switchStandard, whatSwitches } from '../switch-standard';
   import { drawingOf, type SheetRecord } from '$core/document/records';
   import { frontOf } from '$core/document/front';
   import { DIRECTION_NAMES, sideFrame, type DirectionName } from '$core/outline/directions';
@@ -48,6 +50,32 @@
   }
   const flag = (key: 'noFrame' | 'noTitle', label: string, on: boolean) =>
     drawing.edit(`${label} ${on ? 'on' : 'off'}`, [{ op: 'put', record: on ? without(sheet, key) : { ...sheet, [key]: true } }]);
+  /** A switch of the standard that waits for a word, and the size of this sheet that asked for it. */
+  let asked = $state.raw<{ readonly to: Standard; readonly size: string | undefined } | undefined>(undefined);
+  let switching = $state(false);
+  function ask(to: Standard, size: string | undefined) {
+    asked = to === record.standard ? undefined : { to, size };
+  }
+  async function takeStandard(to: Standard) {
+    switching = true;
+    try {
+      // Every sheet is arranged: its views must be there.
+      for (const s of drawing.sheets) await drawing.viewsThere(s.id);
+      const { steps, crowded } = switchStandard(drawing.scene, to);
+      drawing.edit(to === 'asme' ? 'Switch to ASME, third angle' : 'Switch to ISO, first angle', steps);
+      const names = drawing.sheets.flatMap((s, i) => (crowded.includes(s.id) ? [`${i + 1}`] : []));
+      if (names.length) notify('trouble', `There is no room to arrange sheet ${names.join(', ')}: take a larger size or a smaller scale there.`);
+    } finally {
+      switching = false;
+      asked = undefined;
+    }
+  }
+  function chooseSize(size: string, landscape: boolean) {
+    const { standard } = paperByName(size)!;
+    // A size of the other standard brings its title block: which projection it is to say is asked first.
+    if (standard !== record.standard && sizeIn(record.standard, size) !== size && paperByName(sheet.size)?.standard !== standard) ask(standard, size);
+    else resize(size, landscape, false);
+  }
   const resize = (size: string, landscape: boolean, all: boolean) =>
     drawing.edit(
       all ? 'Size of all sheets' : 'Size of sheet',
@@ -55,8 +83,30 @@
     );
 </script>
 
+{#snippet question(to: Standard, size: string | undefined)}
+  <div class="ask" role="alertdialog" aria-label="Another standard">
+    {#if size}<p>{size} is a size of {to === 'asme' ? 'ASME Y14.1, whose drawings are in third angle' : 'ISO 5457, whose drawings are in first angle'}.</p>{/if}
+    <p>Switch the whole drawing?</p>
+    <ul>
+      {#each whatSwitches(drawing.scene, to) as line (line)}<li>{line}</li>{/each}
+    </ul>
+    <p class="q-row">
+      <button class="q-button main" disabled={switching} onclick={() => void takeStandard(to)}>{switching ? 'Switching …' : 'Switch'}</button>
+      {#if size}<button
+          class="q-button"
+          onclick={() => {
+            resize(size, sheet.landscape, false);
+            asked = undefined;
+          }}>Only this sheet’s size</button
+        >{/if}
+      <button class="q-button" onclick={() => (asked = undefined)}>Cancel</button>
+    </p>
+  </div>
+{/snippet}
+
 <SlipHead title="Sheet {number} of {drawing.sheets.length}" subtitle={sheet.name} />
-<SizeFields size={sheet.size} landscape={sheet.landscape} onchange={(size, landscape) => resize(size, landscape, false)} />
+<SizeFields size={sheet.size} landscape={sheet.landscape} onchange={chooseSize} />
+{#if asked?.size}{@render question(asked.to, asked.size)}{/if}
 {#if drawing.sheets.length > 1}<p class="q-row">
     <button class="q-button" onclick={() => resize(sheet.size, sheet.landscape, true)}>This size for all sheets</button>
   </p>{/if}
@@ -74,11 +124,16 @@
   id="standard"
   class="q-field"
   value={record.standard}
-  onchange={(e) => drawing.edit('Standard', changeStandard(drawing.document, e.currentTarget.value as 'iso' | 'asme'))}
+  onchange={(e) => {
+    ask(e.currentTarget.value as Standard, undefined);
+    // Nothing is switched yet.
+    e.currentTarget.value = record.standard;
+  }}
 >
   <option value="iso">ISO, first angle</option>
   <option value="asme">ASME, third angle</option>
 </select>
+{#if asked && !asked.size}{@render question(asked.to, undefined)}{/if}
 <div class="gap"></div>
 <TextField label="Document type" value={sheet.name} onchange={(v) => drawing.edit('Document type', [{ op: 'put', record: { ...sheet, name: v } }])} />
 <p class="q-caption"><label for="add-view">Add a view</label></p>
@@ -127,6 +182,18 @@
 </Fold>
 
 <style>
+  .ask {
+    margin: 0.4rem 0;
+    padding: 0.5rem 0.6rem;
+    border: 1px solid var(--accent);
+    border-radius: 8px;
+    background: var(--accent-soft);
+  }
+  .ask ul {
+    margin: 0.3rem 0;
+    padding-left: 1.1rem;
+    list-style: disc;
+  }
   .format {
     margin-bottom: 0.3rem;
     font-weight: 500;
