@@ -142,10 +142,11 @@ function scaleOf(sheet: SheetRecord, differ: string | undefined, scene: Scene): 
 function massOf(part: Item | undefined, pattern: string | undefined, { items, ledger }: Scene): string {
   const whole = part ? { kg: part.massKg ?? 0, complete: true } : totalMass(items);
   if (whole.kg <= 0) return '–';
-  const before = whole.complete ? '' : '> ';
-  if (!pattern) return `${before}${massText(whole.kg, ledger.massUnit)}`;
+  // What is not known is not weighed: the sum says so.
+  const after = whole.complete ? '' : ' min.';
+  if (!pattern) return `${massText(whole.kg, ledger.massUnit)}${after}`;
   const { value, name } = massIn(whole.kg, ledger.massUnit);
-  return `${before}${counted(value, pattern)} ${name}`;
+  return `${counted(value, pattern)} ${name}${after}`;
 }
 
 /** A number by a pattern of zeros: `000` fills up to three figures, `0.00` writes two decimals. */

@@ -1,8 +1,22 @@
 import type { ListColumn, ListRecord } from '../document/records.ts';
-import { massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
+import { massIn, massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
 
 /** Columns whose cells are counted, weighed or measured, never typed. */
-const COMPUTED = ['quantity', 'mass', 'totalMass', 'level', 'stock', 'length', 'width', 'thickness', 'box', 'totalLength', 'area', 'ends'] as const;
+const COMPUTED = [
+  'quantity',
+  'identifyingNumber',
+  'mass',
+  'totalMass',
+  'level',
+  'stock',
+  'length',
+  'width',
+  'thickness',
+  'box',
+  'totalLength',
+  'area',
+  'ends',
+] as const;
 
 export const LIST_COLUMN_KEYS = ['item', ...COMPUTED.slice(0, 1), ...PROPERTY_KEYS, ...COMPUTED.slice(1)] as const;
 
@@ -10,6 +24,7 @@ export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
   item: 'Item',
   quantity: 'Qty',
   ...PROPERTY_TITLES,
+  identifyingNumber: 'Identifying number',
   mass: 'Mass',
   totalMass: 'Total mass',
   level: 'Level',
@@ -37,7 +52,7 @@ export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
 const ASME_COLUMNS: readonly ListColumn[] = [
   { key: 'item', title: 'FIND NO.', widthMm: 15 },
   { key: 'quantity', title: 'QTY REQD', widthMm: 16 },
-  { key: 'partNumber', title: 'PART OR IDENTIFYING NO.', widthMm: 38, long: 'wrap' },
+  { key: 'identifyingNumber', title: 'PART OR IDENTIFYING NO.', widthMm: 38, long: 'wrap' },
   { key: 'description', title: 'NOMENCLATURE OR DESCRIPTION', widthMm: 50, long: 'wrap' },
   { key: 'material', title: 'MATERIAL / SPEC', widthMm: 39.75, long: 'wrap' },
 ];
@@ -82,6 +97,9 @@ export function cellText(item: Item, key: string, massUnit: 'kg' | 'lb' = 'kg', 
       return numberText(item);
     case 'quantity':
       return item.quantityText ?? String(quantity);
+    case 'identifyingNumber':
+      // The number by which it is made or ordered, whichever it has (ASME Y14.34, from memory).
+      return item.values.partNumber.text || item.values.drawingNumber.text || item.values.supplierNumber.text;
     case 'mass':
       return massText(item.massKg, massUnit);
     case 'totalMass':
@@ -96,4 +114,45 @@ const FIGURES: readonly string[] = ['quantity', 'mass', 'totalMass', 'length', '
 /** Figures stand to the right, words to the left (ISO 7573). */
 export function cellAlignment(key: string): 'start' | 'end' | 'middle' {
   return key === 'item' || key === 'level' ? 'middle' : FIGURES.includes(key) ? 'end' : 'start';
+}
+
+/** One unit and one number of decimals for all masses of a list, so that they are read down a column. */
+export interface MassColumn {
+  readonly unit: 'kg' | 'g' | 'lb';
+  readonly decimals: number;
+}
+
+const massColumns = new WeakMap<readonly Item[], Map<string, MassColumn>>();
+
+/** The unit of masses: that of the job; grams where nothing weighs a tenth of a kilogram. @param items of the ledger */
+export function massColumn(items: readonly Item[], unit: 'kg' | 'lb' = 'kg'): MassColumn {
+  const known = massColumns.get(items) ?? new Map<string, MassColumn>();
+  massColumns.set(items, known);
+  let column = known.get(unit);
+  if (!column) {
+    const most = items.reduce((m, i) => Math.max(m, (i.massKg ?? 0) * i.quantity), 0);
+    const grams = unit === 'kg' && most < 0.1;
+    const value = massIn(Math.max(most, 0.1), unit).value;
+    column = grams ? { unit: 'g', decimals: most * 1000 >= 10 ? 1 : 2 } : { unit, decimals: value >= 1000 ? 1 : value >= 100 ? 2 : 3 };
+    known.set(unit, column);
+  }
+  return column;
+}
+
+/** A mass as a figure of such a column. */
+export function massFigure(kg: number | undefined, { unit, decimals }: MassColumn): string {
+  if (kg === undefined) return '';
+  const value = unit === 'g' ? kg * 1000 : massIn(Math.max(kg, 0.1), unit).value * (kg / Math.max(kg, 0.1));
+  const least = 10 ** -decimals;
+  return value > 0 && value < least / 2 ? `< ${least.toFixed(decimals)}` : (value * (1 + 1e-12)).toFixed(decimals);
+}
+
+/** The head of a column as it is printed: masses say their unit and of how many; in a list of capitals all heads are capitals. */
+export function headOf(column: Pick<ListColumn, 'key' | 'title'>, columns: readonly Pick<ListColumn, 'title'>[], mass: MassColumn): string {
+  const capitals = columns.filter((c) => /\p{L}/u.test(c.title) && c.title === c.title.toUpperCase()).length * 2 > columns.length;
+  const cased = (text: string) => (capitals ? text.toUpperCase() : text);
+  if (column.key !== 'mass' && column.key !== 'totalMass') return cased(column.title);
+  if (/\b(kg|g|lb)\b/.test(column.title)) return column.title;
+  const said = column.key === 'mass' && column.title === LIST_COLUMN_TITLES['mass'] ? 'Mass each' : column.title;
+  return `${cased(said)} (${mass.unit})`;
 }

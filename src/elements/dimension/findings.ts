@@ -1,5 +1,5 @@
 import { sensibleLength } from '../../core/dimension/awkward.ts';
-import { plainText, valueParts } from '../../core/dimension/value.ts';
+import { plainText, valueParts, type WholeStyle } from '../../core/dimension/value.ts';
 import type { Finding } from '../../core/proof/finding.ts';
 import type { Scene } from '../scene.ts';
 import { dimensionInstead } from '../reattach.ts';
@@ -33,6 +33,34 @@ export function awkwardValues(record: DimensionRecord, scene: Scene): readonly {
   });
 }
 
+/**
+ * What is said of a length that nobody can set: its value, the nearest that can be, and how far that is off, in the unit in
+ * which it is written; on inch rules that is sixteenths.
+ */
+export function awkwardText(record: DimensionRecord, scene: Scene): { readonly value: string; readonly instead: string; readonly off: string } | undefined {
+  const [awkward] = awkwardValues(record, scene);
+  if (!awkward) return undefined;
+  const style = styleOf(record, scene);
+  const written = (mm: number, as: WholeStyle) => plainText(valueParts(mm, 'length', as));
+  const inch = style.unit === 'inch' || (style.unit === 'both' && style.standard === 'asme');
+  const by = awkward.sensible - awkward.value;
+  // A rule in inches is read in fractions, whatever the drawing writes.
+  const rule: WholeStyle = { ...style, unit: inch ? 'inch' : 'mm', fraction: inch ? 16 : 1 };
+  const fine: WholeStyle = {
+    ...style,
+    unit: rule.unit,
+    decimals: inch ? 3 : Math.max(2, style.decimals),
+    zeros: false,
+    fraction: style.fraction > 16 ? style.fraction : 1,
+  };
+  const unit = inch ? ' in' : style.standard === 'asme' ? ' mm' : '';
+  return {
+    value: written(awkward.value, style),
+    instead: `${written(awkward.sensible, rule)}${unit}`,
+    off: `${written(Math.abs(by), fine)}${unit} ${by > 0 ? 'more' : 'less'}`,
+  };
+}
+
 export function dimensionFindings(records: readonly DimensionRecord[], sheet: string, scene: Scene): Finding[] {
   const out: Finding[] = [];
   for (const r of records) {
@@ -61,15 +89,13 @@ export function dimensionFindings(records: readonly DimensionRecord[], sheet: st
         `A dimension was ${written(changed.was, changed.kind)} and is ${written(changed.is, changed.kind)} now. Look at it, and say that it is seen.`,
         'It is seen',
       );
-    const [awkward] = awkwardValues(r, scene);
-    if (awkward) {
-      const by = awkward.sensible - awkward.value;
+    const awkward = awkwardText(r, scene);
+    if (awkward)
       found(
         'AWKWARD_VALUE',
         'look',
-        `${written(awkward.value)} cannot be set in the field: ${written(awkward.sensible)} would be ${written(Math.abs(by))} ${by > 0 ? 'more' : 'less'}. It comes from ${sourceOf(r, scene)}.`,
+        `${awkward.value} cannot be set in the field: ${awkward.instead} would be ${awkward.off}. It comes from ${sourceOf(r, scene)}.`,
       );
-    }
     if (r.text?.typed !== undefined) {
       const [value] = valuesOf({ ...r, text: {} }, scene);
       if (value) found('TYPED_VALUE', 'look', `“${r.text.typed}” is written where the model says ${plainText(value.parts)}.`, 'Write the true value');

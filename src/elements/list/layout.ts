@@ -1,6 +1,7 @@
 import type { Rect } from '../../core/base/rect.ts';
 import { without } from '../../core/base/without.ts';
 import type { ListColumn, ListRecord } from '../../core/document/records.ts';
+import { headOf, massColumn } from '../../core/ledger/list-rows.ts';
 import { textWidth, wrapText } from '../../core/picture/lettering.ts';
 import type { SheetGeometry } from '../../core/sheet/paper.ts';
 import type { Scene } from '../scene.ts';
@@ -65,8 +66,11 @@ export function layOutList(list: ListRecord, scene: Scene): ListBlock[] {
     );
     return { row, texts, height: Math.max(least, ...texts.map((t) => t.size * (ROW + LINE * (t.lines.length - 1)))) };
   });
+  const mass = massColumn(scene.items, scene.ledger.massUnit);
   const headSize = list.headMm ?? size;
-  const heads = list.columns.map((c, i) => fitted(c.title, { ...c, long: c.long === 'wrap' ? 'wrap' : 'shrink' }, headSize, widths[i]!, 0));
+  const heads = list.columns.map((c, i) =>
+    fitted(headOf(c, list.columns, mass), { ...c, long: c.long === 'wrap' ? 'wrap' : 'shrink' }, headSize, widths[i]!, 0),
+  );
   const head = Math.max(list.headMm ? headSize * ROW : least, ...heads.map((t) => t.size * (ROW + LINE * (t.lines.length - 1))));
   const up = list.head === undefined ? place.up : list.head === 'foot';
   let from = part.from;

@@ -173,7 +173,7 @@ describe('the cut list', () => {
 describe('layouts that are ready', () => {
   test('ISO 7573 has item, quantity, description, reference and material; ASME Y14.34 find number, quantity, identifying number, nomenclature; all as wide as the title block', () => {
     expect(listColumnsFor('iso').map((c) => c.key)).toEqual(['item', 'quantity', 'description', 'drawingNumber', 'material', 'mass']);
-    expect(listColumnsFor('asme').map((c) => c.key)).toEqual(['item', 'quantity', 'partNumber', 'description', 'material']);
+    expect(listColumnsFor('asme').map((c) => c.key)).toEqual(['item', 'quantity', 'identifyingNumber', 'description', 'material']);
     // ISO 7200: 180 mm; ASME Y14.1: 6.25 in on small sheets (from memory).
     for (const s of LIST_STYLES) expect(s.columns.reduce((w, c) => w + c.widthMm, 0)).toBe(s.name === 'ASME Y14.34' ? 158.75 : 180);
   });

@@ -1,7 +1,7 @@
 import type { ListRecord } from '../../core/document/records.ts';
 import type { Item } from '../../core/ledger/items.ts';
 import { indentedRows, partRows, topRows, type ListRow } from '../../core/ledger/levels.ts';
-import { cellText } from '../../core/ledger/list-rows.ts';
+import { cellText, headOf, massColumn, massFigure } from '../../core/ledger/list-rows.ts';
 import { endsText } from '../../core/stock/ends.ts';
 import { mmText, stockText, type Stock } from '../../core/stock/profile.ts';
 import type { Scene } from '../scene.ts';
@@ -171,6 +171,9 @@ export function cellOf(row: ShownRow, key: string, scene: Scene): string {
       const mm = figure(row, key, scene);
       return mm === undefined ? '' : mmText(mm);
     }
+    case 'mass':
+    case 'totalMass':
+      return massFigure(item.massKg === undefined ? undefined : item.massKg * (key === 'mass' ? 1 : quantity), massColumn(scene.items, scene.ledger.massUnit));
     default:
       return cellText(item, key, scene.ledger.massUnit, quantity);
   }
@@ -180,7 +183,7 @@ export function cellOf(row: ShownRow, key: string, scene: Scene): string {
 export function listTable(list: ListRecord, scene: Scene): string[][] {
   const { columns } = list;
   return [
-    columns.map((c) => c.title),
+    columns.map((c) => headOf(c, columns, massColumn(scene.items, scene.ledger.massUnit))),
     ...rowsOf(list, scene).map((r) => columns.map((c) => `${c.key === 'description' ? '  '.repeat(r.level) : ''}${cellOf(r, c.key, scene)}`)),
   ];
 }

@@ -3,6 +3,7 @@ import { recordsOf, type DrawingRecord, type ViewRecord } from '../../core/docum
 import { applySteps } from '../../core/document/steps.ts';
 import { computeView } from '../../core/views/compute-view.ts';
 import { specOf } from '../../core/views/view-spec.ts';
+import { without } from '../../core/base/without.ts';
 import { cross, dot } from '../../core/base/vector.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
 import { assemblyOf, box, cylinder } from '../../core/testing/shapes.ts';
@@ -127,7 +128,7 @@ describe('a machine that is longer from front to back', () => {
   });
   test('a drawing of before keeps its pictures; a second “Front” gets the name of the side it shows', async () => {
     const { document } = await draftAll(deep);
-    const { front: _, ...before } = document['drawing'] as DrawingRecord;
+    const before = without(document['drawing'] as DrawingRecord, 'front');
     const second = { ...(document['view:front'] as ViewRecord), id: 'view:2', ...namedFrame('front') };
     const after = carriedOver({ ...document, drawing: before, 'view:2': second }, 2);
     expect(frontOf(after).toward).toEqual([1, 0, 0]);

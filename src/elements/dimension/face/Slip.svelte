@@ -2,9 +2,10 @@
   import { without } from '$core/base/without';
   import { styleOf, textOf, valuesOf } from '$elements/dimension/draw';
   import { roundTargets, seenNow, toleranceFrom, toleranceText, withEnd, withStyle, withText } from '$elements/dimension/edit';
-  import { awkwardValues, changedValues, nameOf, sourceOf } from '$elements/dimension/findings';
+  import { awkwardText, awkwardValues, changedValues, nameOf, sourceOf } from '$elements/dimension/findings';
   import type { DimensionRecord } from '$elements/dimension/measure';
   import SlipHead from '$lib/shared/SlipHead.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { notify } from '$lib/shared/notices.svelte';
@@ -30,6 +31,7 @@
   const against = $derived(againstStated(record, '', scene));
   const ownText = $derived(stated ? statedText(stated) : {});
   const awkward = $derived(awkwardValues(record, scene));
+  const said = $derived(awkwardText(record, scene));
   const rounds = $derived(roundTargets(record, scene));
   const put = (label: string, next: DimensionRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
 
@@ -73,12 +75,9 @@
   <p class="trouble" role="status">The value has changed.</p>
   <p class="q-row"><button class="q-button" onclick={() => put('Value seen', seenNow(record, scene))}>Seen</button></p>
 {/if}
-{#if awkward[0]}
+{#if awkward[0] && said}
   <p class="trouble" role="status">
-    Nobody sets {Math.round(awkward[0].value * 1000) / 1000} mm in the field: {Math.round(awkward[0].sensible * 1000) / 1000} mm? It comes from {sourceOf(
-      record,
-      scene,
-    )}.
+    {said.value} cannot be set in the field: {said.instead} would be {said.off}. It comes from {sourceOf(record, scene)}.
   </p>
   <p class="q-row"><button class="q-button" onclick={() => put('Accept the value', { ...record, accepted: awkward[0]!.value })}>It is meant so</button></p>
 {/if}
@@ -106,6 +105,12 @@
     value={style.stack}
     onchange={(stack) => put('Fractions', withStyle(record, { stack: stack as 'level' }))}
   />
+  <Chips
+    label="Height of a fraction's figures"
+    options={[1, 0.8, 0.7, 0.6, 0.5].map((s) => [String(s), `${s * 100} %`] as const)}
+    value={String(style.stackShare)}
+    onchange={(share) => put('Height of fractions', withStyle(record, { stackShare: Number(share) }))}
+  />
 {:else}
   <Chips
     label="Decimals"
@@ -113,6 +118,7 @@
     value={String(style.decimals)}
     onchange={(d) => put('Decimals', withStyle(record, { decimals: Number(d) }))}
   />
+  <Toggle label="Zeros at the end, 270.000" checked={style.zeros} onchange={(zeros) => put('Zeros at the end', withStyle(record, { zeros }))} />
 {/if}
 <TextField label="Tolerance: ±, limits or a fit" value={toleranceText(record.text?.tolerance)} onchange={tolerate} />
 {#if record.text?.tolerance?.kind === 'fit'}

@@ -22,6 +22,14 @@
     value={String(style.decimals)}
     onchange={(d) => put({ decimals: Number(d) })}
   />
+  {#if style.unit !== 'mm' && style.fraction > 1}
+    <Chips
+      label="Height of a fraction's figures"
+      options={[1, 0.8, 0.7, 0.6, 0.5].map((s) => [String(s), `${s * 100} %`] as const)}
+      value={String(style.stackShare)}
+      onchange={(share) => put({ stackShare: Number(share) })}
+    />
+  {/if}
   <Chips
     label="Decimal sign"
     options={[

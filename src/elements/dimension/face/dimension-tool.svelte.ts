@@ -1,6 +1,6 @@
 import type { ViewRecord } from '$core/document/records';
 import { drawDimension, textOf } from '$elements/dimension/draw';
-import { awkwardValues, nameOf } from '$elements/dimension/findings';
+import { awkwardText, nameOf } from '$elements/dimension/findings';
 import { kindsFor } from '$elements/dimension/kinds-for';
 import { measured, type DimensionRecord } from '$elements/dimension/measure';
 import { placedAt } from '$elements/dimension/place';
@@ -103,11 +103,11 @@ export class DimensionTool implements Tool {
     const { planned, drawing } = this;
     if (!planned) return undefined;
     const { scene } = drawing;
-    const [awkward] = awkwardValues(planned, scene);
+    const awkward = awkwardText(planned, scene);
     return {
       text: textOf(planned, scene),
       between: [...new Set(planned.of.map((t) => nameOf(t, scene)))].join(' to '),
-      awkward: awkward ? `cannot be set in the field: ${Math.round(awkward.sensible * 100) / 100} mm?` : '',
+      awkward: awkward ? `cannot be set in the field: ${awkward.instead}?` : '',
     };
   }
 
