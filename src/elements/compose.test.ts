@@ -107,7 +107,7 @@ describe('the sheet', () => {
     expect(() => compose({ ...documentOf(), 'sheet:1': sheet(1, 'A99') })).toThrow('Unknown sheet size A99');
   });
   test('weighs what is known, or says that nothing is', () => {
-    expect(titled(compose(documentOf()), 'mass')).toBe('0.188 kg min.');
+    expect(titled(compose(documentOf()), 'mass')).toBe('≥ 0.188 kg');
     const typed = { type: 'property', id: 'property:Post', part: 'Post', values: { mass: '1 kg' } } as const;
     expect(titled(compose(documentOf(typed)), 'mass')).toBe('1.19 kg');
     const none = { type: 'property', id: 'property:Block', part: 'Block', values: { material: '' } } as const;

@@ -40,7 +40,7 @@ describe('a quantity of three', () => {
     expect(mass(document)).toEqual(['2.51 kg']);
     // With one mass unknown the rest is at least that much.
     const unknown: PropertyRecord = { type: 'property', id: 'property:Bush1', part: 'Bush1', values: { material: 'unobtainium' } };
-    expect(mass({ ...document, 'property:Bush1': unknown })).toEqual(['2.45 kg min.']);
+    expect(mass({ ...document, 'property:Bush1': unknown })).toEqual(['≥ 2.45 kg']);
   });
   test('checked by and drawn by stand in their own cells', () => {
     const doc: DrawingDocument = { ...document, drawing: { ...BLANK_DRAWING, drawnBy: 'D. Drafter', checkedBy: 'C. Checker', approvedBy: 'A. Approver' } };

@@ -153,6 +153,6 @@ export function headOf(column: Pick<ListColumn, 'key' | 'title'>, columns: reado
   const cased = (text: string) => (capitals ? text.toUpperCase() : text);
   if (column.key !== 'mass' && column.key !== 'totalMass') return cased(column.title);
   if (/\b(kg|g|lb)\b/.test(column.title)) return column.title;
-  const said = column.key === 'mass' && column.title === LIST_COLUMN_TITLES['mass'] ? 'Mass each' : column.title;
+  const said = column.key === 'mass' && column.title === LIST_COLUMN_TITLES['mass'] ? 'Mass' : column.title;
   return `${cased(said)} (${mass.unit})`;
 }
