@@ -1,6 +1,6 @@
 /**
  * What a component does in a machine, as far as its name and the shape of a standard part say. All rules that ask “is it a
- * fastener, a shaft, a body?” ask here: sections, exploded views, threads, dimensions, parts lists.
+ * fastener, a shaft, a body?” ask here: sections, exploded views, threads, dimensions.
  */
 export type Role = 'screw' | 'nut' | 'washer' | 'pin' | 'key' | 'rivet' | 'circlip' | 'shaft' | 'ball' | 'roller' | 'handle' | 'rib' | 'body';
 
@@ -40,10 +40,12 @@ const NOUNS: readonly (readonly [Role, readonly string[]])[] = [
 ];
 
 const ROLE_OF_NOUN = new Map(NOUNS.flatMap(([role, words]) => words.map((w) => [w, role] as const)));
-/** Endings of German compounds: Sechskantschraube, Unterlegscheibe, Zylinderstift. Longest first. */
-const COMPOUND =
-  /^(.*schraube|mutter|scheibe|stift|bolzen|niet|sicherungsring|feder|welle|achse|spindel|stange|kugel|rolle|griff|rippe|platte|deckel|buchse|lager|rohr|nabe|flansch|dichtung|blech|halter|bock|hebel|hülse|gehäuse|gehause)$/;
-const ENDINGS = [...ROLE_OF_NOUN.keys()].filter((w) => COMPOUND.test(w)).sort((a, b) => b.length - a.length);
+/** Words that end German compounds: Sechskantschraube, Unterlegscheibe, Zylinderstift. Longest first. */
+// prettier-ignore
+const ENDINGS = [
+  'schraube', 'mutter', 'scheibe', 'stift', 'bolzen', 'niet', 'sicherungsring', 'feder', 'passfeder', 'welle', 'achse', 'spindel', 'stange', 'kugel', 'rolle', 'griff',
+  'rippe', 'platte', 'deckel', 'buchse', 'lager', 'rohr', 'nabe', 'flansch', 'dichtung', 'blech', 'knotenblech', 'halter', 'bock', 'hebel', 'hülse', 'gehäuse', 'gehause',
+].sort((a, b) => b.length - a.length);
 
 /** A nut that guides, carries or seals is a body that a section cuts: it turns on a thread, but it clamps nothing. */
 const NUT_AS_BODY =
@@ -119,14 +121,12 @@ export const isHolding = (component: Named, part: Named & Shaped): boolean => {
   return FASTENERS.has(role) && (role !== 'pin' || /\b(split|cotter|splint)\b/i.test(`${component.name} ${part.name}`));
 };
 
-/** Words of what has a thread along itself, beside screws and nuts. */
-const THREADED = /\b(rod|thread|threaded|screwed|spindle|gewinde)\b/i;
+/** Words of what has a thread, as a screw, in a nut that guides, or along a rod. */
+const THREADED = /\b(nut|bolt|screw|stud|rod|thread|threaded|screwed|spindle|gewinde)\b|mutter|schraube|bolzen/i;
 
 /** May have a thread, modelled at its full diameter or with flanks. */
 export function isThreaded(component: Named, part: Named & Shaped): boolean {
   const role = roleOf(component, part);
-  if (role === 'screw' || role === 'nut') return true;
-  const names = `${component.name} ${part.name}`;
   // Nuts that guide or seal are bodies, and screwed all the same.
-  return THREADED.test(names) || /\b(nut|bolt|screw|stud)\b|mutter|schraube|bolzen/i.test(names.replaceAll('_', ' ')) || /nut|bolt/.test(part.looksLike ?? '');
+  return role === 'screw' || role === 'nut' || THREADED.test(`${component.name} ${part.name}`.replaceAll('_', ' ')) || /nut|bolt/.test(part.looksLike ?? '');
 }

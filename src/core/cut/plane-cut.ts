@@ -1,6 +1,7 @@
 import earcut from 'earcut';
 import { EdgeList } from '../assembly/edge-list.ts';
 import { fitCurve } from '../assembly/fit.ts';
+import { groupLoops, signedArea } from './loops.ts';
 import { boxOf, CurveKind, EDGE_STRIDE, EdgeClass, FACE_STRIDE, SurfaceKind, type PartGeometry } from '../assembly/part-geometry.ts';
 import { anyPerpendicular, cross, dot, length, normalize, subtract, type Vec3 } from '../base/vector.ts';
 import { settleInPlane } from './settle.ts';
@@ -362,12 +363,6 @@ function unit(v: Vec3): Vec3 {
   return Math.hypot(...v) > 0 ? normalize(v) : v;
 }
 
-function signedArea(p: readonly number[]): number {
-  let sum = 0;
-  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) sum += p[j]! * p[i + 1]! - p[i]! * p[j + 1]!;
-  return sum / 2;
-}
-
 /** Stretches of a loop that come from one face each. */
 function splitAtFaces(l: CutLoop): { face: number; vertices: number[] }[] {
   const n = l.vertices.length;
@@ -422,38 +417,4 @@ function capCurve(
 function segmentArea(radius: number, chord: number): number {
   const angle = 2 * Math.asin(Math.min(1, chord / (2 * radius)));
   return ((angle - Math.sin(angle)) * radius * radius) / 2;
-}
-
-/** Outer loops (positive area) with the holes that lie in them. */
-function groupLoops(flat: readonly number[][], areas: readonly number[]): { outer: number; holes: number[] }[] {
-  const outers = areas
-    .map((a, i) => ({ a, i }))
-    .filter((x) => x.a > 0)
-    .sort((p, q) => p.a - q.a);
-  const out = outers.map((o) => ({ outer: o.i, holes: [] as number[] }));
-  areas.forEach((a, h) => {
-    if (a >= 0) return;
-    // The smallest outer loop that holds it.
-    const home = out.find((o) => areas[o.outer]! > -a * 0.999999 && inside(flat[o.outer]!, flat[h]!));
-    home?.holes.push(h);
-  });
-  return out;
-}
-
-function inside(outer: readonly number[], inner: readonly number[]): boolean {
-  // A hole's vertices may touch the outer loop: the vote of a few decides.
-  let votes = 0;
-  const n = inner.length / 2;
-  for (let k = 0; k < Math.min(n, 5); k++) {
-    const i = Math.floor((k * n) / Math.min(n, 5));
-    votes += contains(outer, inner[i * 2]!, inner[i * 2 + 1]!) ? 1 : -1;
-  }
-  return votes > 0;
-}
-
-function contains(p: readonly number[], x: number, y: number): boolean {
-  let odd = false;
-  for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2)
-    if (p[i + 1]! > y !== p[j + 1]! > y && x < ((p[j]! - p[i]!) * (y - p[i + 1]!)) / (p[j + 1]! - p[i + 1]!) + p[i]!) odd = !odd;
-  return odd;
 }

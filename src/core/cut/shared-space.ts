@@ -3,7 +3,8 @@ import { dot, scale, type Vec2, type Vec3 } from '../base/vector.ts';
 import { translation, combine } from '../base/placement.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { capShape, insideLoops, loopsOfShape } from './cap-shape.ts';
+import { capShape, loopsOfShape } from './cap-shape.ts';
+import { boxOfLoops, insideLoops } from './loops.ts';
 import type { Cap, CutScene } from './cut-scene.ts';
 import type { Plane } from './plane-cut.ts';
 import { turnedShape } from './turned-axis.ts';
@@ -22,8 +23,8 @@ type Box = readonly [number, number, number, number];
  */
 export function settleSharedSpace(cut: CutScene, plane: Plane, frame: ViewFrame): CutScene {
   const caps = [...cut.caps];
-  const boxes = caps.map((c) => boxOf(c.loops));
-  const covers = cut.covers.map((c) => ({ ...c, box: boxOf(c.loops) }));
+  const boxes = caps.map((c) => boxOfLoops(c.loops));
+  const covers = cut.covers.map((c) => ({ ...c, box: boxOfLoops(c.loops) }));
   const bodyOf = new Map(cut.bodies.map((b) => [b.component, b]));
   const lifted = new Map<number, number>();
   const taken = new Map<number, Geom[]>();
@@ -54,18 +55,6 @@ export function settleSharedSpace(cut: CutScene, plane: Plane, frame: ViewFrame)
   };
 }
 
-function boxOf(loops: readonly ArrayLike<number>[]): Box {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const l of loops)
-    for (let i = 0; i < l.length; i += 2) {
-      x0 = Math.min(x0, l[i]!);
-      x1 = Math.max(x1, l[i]!);
-      y0 = Math.min(y0, l[i + 1]!);
-      y1 = Math.max(y1, l[i + 1]!);
-    }
-  return [x0, y0, x1, y1];
-}
-
 const meet = (a: Box, b: Box): boolean => a[0] + TOUCH_MM < b[2] && b[0] + TOUCH_MM < a[2] && a[1] + TOUCH_MM < b[3] && b[1] + TOUCH_MM < a[3];
 
 /** Does an edge of one, moved a little into its own area, lie in the other? */
@@ -74,7 +63,7 @@ function overlap(a: Pick<Cap, 'loops'>, b: Pick<Cap, 'loops'>): boolean {
 }
 
 function entersInto(of: readonly ArrayLike<number>[], other: readonly ArrayLike<number>[]): boolean {
-  const box = boxOf(other);
+  const box = boxOfLoops(other);
   for (const p of of)
     for (let i = 0, j = p.length - 2; i < p.length; j = i, i += 2) {
       const [x, y] = [(p[j]! + p[i]!) / 2, (p[j + 1]! + p[i + 1]!) / 2];

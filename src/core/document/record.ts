@@ -16,7 +16,7 @@ export const drawingRecord = z
     approvedBy: text,
     owner: text,
     quantity: z.int().min(1).max(1_000_000),
-    /** The side that is the front, as it is seen; absent: the model's -Y, Z up. Every named side of the drawing goes by it. */
+    /** Frame of the front view, which defines all named sides; absent: from the model's -Y with Z up. */
     front: frame.exactOptional(),
     /** How the values of this job are written. */
     values: valueStyle.exactOptional(),

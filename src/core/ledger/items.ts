@@ -204,7 +204,8 @@ function massOf(part: Part, { text: material, from }: Value, typed: string | und
   return { kg: part.volumeMm3 * 1e-9 * density, typed: false, origin: `Volume ${Math.round(part.volumeMm3)} mm³ × ${Math.round(density)} kg/m³.` };
 }
 
-const KG_PER: Readonly<Record<string, number>> = { kg: 1, g: 1e-3, t: 1000, lb: 0.45359237, lbs: 0.45359237, oz: 0.028349523125 };
+/** Kilograms of one of a unit. */
+export const KG_PER: Readonly<Record<string, number>> = { kg: 1, g: 1e-3, t: 1000, lb: 0.45359237, lbs: 0.45359237, oz: 0.028349523125 };
 
 /** `1.2 kg`, `84 g`, `3 lb`; a number alone is in `unit`. @returns kg, undefined for anything else */
 export function parseMass(text: string, unit: 'kg' | 'lb' = 'kg'): number | undefined {

@@ -1,5 +1,5 @@
 import type { ListColumn, ListRecord } from '../document/records.ts';
-import { massIn, massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
+import { KG_PER, massText, numberText, PROPERTY_KEYS, PROPERTY_TITLES, type Item, type PropertyKey } from './items.ts';
 
 /** Columns whose cells are counted, weighed or measured, never typed. */
 const COMPUTED = [
@@ -132,7 +132,7 @@ export function massColumn(items: readonly Item[], unit: 'kg' | 'lb' = 'kg'): Ma
   if (!column) {
     const most = items.reduce((m, i) => Math.max(m, (i.massKg ?? 0) * i.quantity), 0);
     const grams = unit === 'kg' && most < 0.1;
-    const value = massIn(Math.max(most, 0.1), unit).value;
+    const value = most / KG_PER[unit]!;
     column = grams ? { unit: 'g', decimals: most * 1000 >= 10 ? 1 : 2 } : { unit, decimals: value >= 1000 ? 1 : value >= 100 ? 2 : 3 };
     known.set(unit, column);
   }
@@ -142,17 +142,16 @@ export function massColumn(items: readonly Item[], unit: 'kg' | 'lb' = 'kg'): Ma
 /** A mass as a figure of such a column. */
 export function massFigure(kg: number | undefined, { unit, decimals }: MassColumn): string {
   if (kg === undefined) return '';
-  const value = unit === 'g' ? kg * 1000 : massIn(Math.max(kg, 0.1), unit).value * (kg / Math.max(kg, 0.1));
+  const value = kg / KG_PER[unit]!;
   const least = 10 ** -decimals;
   return value > 0 && value < least / 2 ? `< ${least.toFixed(decimals)}` : (value * (1 + 1e-12)).toFixed(decimals);
 }
 
-/** The head of a column as it is printed: masses say their unit and of how many; in a list of capitals all heads are capitals. */
+/** The head of a column as it is printed: masses say their unit; in a list of capitals all heads are capitals. */
 export function headOf(column: Pick<ListColumn, 'key' | 'title'>, columns: readonly Pick<ListColumn, 'title'>[], mass: MassColumn): string {
   const capitals = columns.filter((c) => /\p{L}/u.test(c.title) && c.title === c.title.toUpperCase()).length * 2 > columns.length;
   const cased = (text: string) => (capitals ? text.toUpperCase() : text);
   if (column.key !== 'mass' && column.key !== 'totalMass') return cased(column.title);
   if (/\b(kg|g|lb)\b/.test(column.title)) return column.title;
-  const said = column.key === 'mass' && column.title === LIST_COLUMN_TITLES['mass'] ? 'Mass' : column.title;
-  return `${cased(said)} (${mass.unit})`;
+  return `${cased(column.title)} (${mass.unit})`;
 }

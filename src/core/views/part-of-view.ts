@@ -1,5 +1,6 @@
 import { difference, intersection, type Geom } from 'polyclip-ts';
 import { capShape, loopsOfShape } from '../cut/cap-shape.ts';
+import { boxOfLoops } from '../cut/loops.ts';
 import type { Cap } from '../cut/cut-scene.ts';
 import { measureLoops } from '../cut/hatch.ts';
 import type { FlatLine } from '../explode/pull-lines.ts';
@@ -146,18 +147,6 @@ function clipCap(cap: Cap, region: Region): Cap[] {
   if (!loops.length) return [];
   const share = measureLoops(loops).area / measureLoops(cap.loops).area;
   return [{ ...cap, loops, areaMm2: cap.areaMm2 * share }];
-}
-
-function boxOfLoops(loops: readonly Float64Array[]): readonly [number, number, number, number] {
-  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const l of loops)
-    for (let i = 0; i < l.length; i += 2) {
-      x0 = Math.min(x0, l[i]!);
-      x1 = Math.max(x1, l[i]!);
-      y0 = Math.min(y0, l[i + 1]!);
-      y1 = Math.max(y1, l[i + 1]!);
-    }
-  return [x0, y0, x1, y1];
 }
 
 /**

@@ -71,8 +71,8 @@ function isCutLengthwise(scene: Scene, view: ViewRecord, c: number): boolean {
   const component = scene.components[c]!;
   const part = scene.assembly.parts[component.part]!;
   const f = scene.features(c);
-  if (!f || !view.cut || view.cut.shape) return false;
-  const turned = turnedOf(f, component.placement);
+  const turned = f && turnedOf(f, component.placement);
+  if (!turned || !view.cut) return false;
   return (
     staysWhole({ name: component.name, role: roleOf(component, part), turned, longest: undefined, sphere: 0, webAlong: undefined }, view.cut) !== undefined
   );

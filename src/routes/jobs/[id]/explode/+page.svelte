@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { plural } from '$core/base/plural';
   import { Drawing } from '$lib/shared/drawing.svelte';
   import StageFrame from '$lib/shared/StageFrame.svelte';
   import Shelf from '$lib/shared/Shelf.svelte';
@@ -48,7 +49,6 @@
     if (explode.active !== undefined && explode.active >= (explode.spread?.pulls.length ?? 0)) explode.active = undefined;
     if (explode.time > explode.made.length) explode.time = explode.made.length;
   });
-  const count = (n: number, of: string) => `${n} ${of}${n === 1 ? '' : 's'}`;
   function stepBack() {
     if (explode.work) explode.work.stop();
     else if (explode.active !== undefined) explode.active = undefined;
@@ -84,7 +84,7 @@
       <p class="work" role="status">
         {explode.work.what} …{explode.work.share > 0 ? ` ${Math.round(100 * explode.work.share)} %` : ''}
         {#if explode.work.found}<button class="q-button" onclick={() => explode.work?.found?.keep()}
-            >Keep the {count(explode.work.found.pulls, 'pull')} found</button
+            >Keep the {plural(explode.work.found.pulls, 'pull')} found</button
           >{/if}
         <button class="q-button" onclick={() => explode.work?.stop()}>Stop</button>
       </p>
