@@ -44,11 +44,10 @@ const ENOUGH = 0.5;
  * else through its middle. It looks at the reader from the front, the right or above, as the drawing means it.
  */
 export function suggestSection(bodies: readonly Body[], front: ViewFrame): SectionSuggestion {
-  const top = sideFrame(front, 'top');
-  const [, minY, , maxY] = viewBox(bodies, top);
-  // The middle of its depth: the plan has the front below.
+  // The plan has the front below: its height is the depth.
+  const [, minY, , maxY] = viewBox(bodies, sideFrame(front, 'top'));
   const middle: SectionSuggestion = {
-    plane: { normal: front.toward, d: -dot(top.up, scale(front.toward, -1)) * ((minY + maxY) / 2) },
+    plane: { normal: front.toward, d: -(minY + maxY) / 2 },
     direction: 'front',
     why: 'Through the middle: no axis is shared.',
   };

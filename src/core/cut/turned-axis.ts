@@ -1,6 +1,6 @@
 import { faceAreas } from '../assembly/face-areas.ts';
 import { FACE_STRIDE, SurfaceKind } from '../assembly/part-geometry.ts';
-import { applyToDirection, applyToPoint } from '../base/placement.ts';
+import { applyToDirection, applyToPoint, IDENTITY } from '../base/placement.ts';
 import { dot, type Vec3 } from '../base/vector.ts';
 import type { PartGeometry } from '../assembly/part-geometry.ts';
 import type { Body } from '../outline/scene.ts';
@@ -55,7 +55,6 @@ export function distanceToLine(p: Vec3, point: Vec3, axis: Vec3): number {
   return Math.sqrt(Math.max(0, dot(d, d) - along * along));
 }
 
-const IDENTICAL = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0] as const;
 const shapes = new WeakMap<PartGeometry, TurnedShape | null>();
 
 /** A turned part's axis, width, length and bore in model space; undefined when it has no axis. */
@@ -67,7 +66,7 @@ export function turnedShape(body: Body): TurnedShape | undefined {
 
 /** In the part's own frame. */
 function measure(g: PartGeometry): TurnedShape | undefined {
-  const turned = turnedAxis({ component: 0, geometry: g, placement: IDENTICAL });
+  const turned = turnedAxis({ component: 0, geometry: g, placement: IDENTITY });
   if (!turned) return undefined;
   const { point, axis, share } = turned;
   const faces = g.faceKind.length;

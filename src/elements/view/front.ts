@@ -104,7 +104,7 @@ function upright(along: Vec3, wanted: readonly Vec3[]): Vec3 {
   return wanted.find((w) => Math.abs(dot(w, along)) < 0.9) ?? wanted.at(-1)!;
 }
 
-/** What turns with the front, in words: “6 views on 3 sheets, 2 of them sections”. */
+/** What turns with the front, in words: “6 views on 3 sheets, 2 of them cut; 14 balloons follow”. */
 export function whatTurns(doc: DrawingDocument): string {
   const views = turning(doc);
   const sheets = new Set(views.map((v) => v.sheet)).size;
