@@ -71,6 +71,7 @@ describe('imports point one way', () => {
   test('core takes in nothing but small packages of plane geometry, PNG, QR codes, dates and separated text, and Zod where records are stated', () => {
     const bare = arrows.filter((a) => room(a.from) === 'core' && !ROOMS.includes(room(a.to)));
     expect([...new Set(bare.map((a) => a.to))].sort()).toEqual([
+      'clipper2-ts',
       'date-fns',
       'earcut',
       'fast-png',

@@ -318,7 +318,7 @@ describe('what is computed on demand', () => {
       body: { frame: namedFrame('front'), cut: { normal: [0, -1, 0], d: 25 } },
     });
     expect(status).toBe(200);
-    expect((body['keptWhole'] as { path: string }[]).map((k) => k.path).sort()).toEqual(['Cap', 'Post']);
+    expect((body['keptWhole'] as { path: string }[]).map((k) => k.path).sort()).toEqual(['Post']);
     expect(body['depths']).toHaveLength(7);
   });
   test('a cut that cannot be', async () => {
@@ -468,7 +468,7 @@ describe('a drawing given away as JSON', () => {
     const [mine, yours] = [await readyJob(), await readyJob()];
     await answer('POST', `/api/jobs/${mine}/edits`, { body: { version: 1, label: 'x', steps: [{ op: 'drop', id: 'balloon:Ring' }] } });
     const text = await file(mine);
-    expect(JSON.parse(text)).toMatchObject({ format: 'nimble-quarry-drawing', version: 2 });
+    expect(JSON.parse(text)).toMatchObject({ format: 'nimble-quarry-drawing', version: 3 });
     const [status, outcome] = await answer('PUT', `/api/jobs/${yours}/drawing`, { body: { version: 1, file: text } });
     expect([status, outcome]).toMatchObject([200, { version: 2, canUndo: true, steps: [{ op: 'drop', id: 'balloon:Ring' }] }]);
     expect((await documentOf(yours)).document).toEqual((await documentOf(mine)).document);

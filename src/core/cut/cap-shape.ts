@@ -1,26 +1,29 @@
-import { union, type Geom } from 'polyclip-ts';
-import { groupLoops, signedArea } from './loops.ts';
+import { differenceD, FillRule, intersectD, unionD, type PathsD } from 'clipper2-ts';
+import { signedArea } from './loops.ts';
 
-type Ring = [number, number][];
-const ringOf = (flat: ArrayLike<number>): Ring => Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!]);
+type Loops = readonly ArrayLike<number>[];
 
-/** Loops of cut faces as polygons with holes, whichever way round; solids of one part that share their space are one area. */
-export function capShape(loops: readonly ArrayLike<number>[]): Geom {
-  const areas = loops.map(signedArea);
-  // The largest loop is an outline: it says which way they run.
-  const way = Math.sign(areas.reduce((m, a) => (Math.abs(a) > Math.abs(m) ? a : m), 0));
-  const polygons = groupLoops(
-    loops,
-    areas.map((a) => a * way),
-  ).map(({ outer, holes }): Ring[] => [outer, ...holes].map((i) => ringOf(loops[i]!)));
-  const [first, ...more] = polygons;
-  if (!first) return [];
-  return more.length ? union(first, ...more) : [first];
+/** Decimals of a millimetre on which the library computes: whole numbers inside, so that faces that all but touch do not break it. */
+const DECIMALS = 4;
+
+/** The largest loop is an outline: it says which way they run. Parts that are mirrored have theirs the other way round. */
+function pathsOf(loops: Loops): PathsD {
+  const largest = loops.map(signedArea).reduce((m, a) => (Math.abs(a) > Math.abs(m) ? a : m), 0);
+  return loops.map((l) => {
+    const path = Array.from({ length: l.length / 2 }, (_, i) => ({ x: l[2 * i]!, y: l[2 * i + 1]! }));
+    return largest < 0 ? path.reverse() : path;
+  });
 }
 
-/** Flat loops of polygons; holes run the other way. */
-export function loopsOfShape(shape: Geom): Float64Array[] {
-  // Rings come closed: their last point is the first.
-  const open = (r: Ring) => (r.length > 1 && r[0]![0] === r.at(-1)![0] && r[0]![1] === r.at(-1)![1] ? r.slice(0, -1) : r);
-  return (shape as Ring[][]).flatMap((polygon) => polygon.map((r) => Float64Array.from(open(r).flat())));
-}
+const loopsOf = (paths: PathsD): Float64Array[] => paths.map((p) => Float64Array.from(p.flatMap(({ x, y }) => [x, y])));
+
+/** The area of a cut face as one: solids of a part that share their space are merged. Outlines, and holes the other way round. */
+export const mergedLoops = (loops: Loops): Float64Array[] => loopsOf(unionD(pathsOf(loops), [], FillRule.NonZero, DECIMALS));
+
+/** What is left of a cut face without others. */
+export const loopsWithout = (loops: Loops, others: readonly Loops[]): Float64Array[] =>
+  loopsOf(differenceD(pathsOf(loops), others.flatMap(pathsOf), FillRule.NonZero, DECIMALS));
+
+/** The part of a cut face that lies in an outline, which counts by the even-odd rule. */
+export const loopsWithin = (loops: Loops, outline: ArrayLike<number>): Float64Array[] =>
+  loopsOf(intersectD(pathsOf(loops), unionD(pathsOf([outline]), [], FillRule.EvenOdd, DECIMALS), FillRule.NonZero, DECIMALS));

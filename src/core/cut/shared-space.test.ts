@@ -4,7 +4,7 @@ import { HIDDEN } from '../outline/linework.ts';
 import { namedFrame } from '../outline/directions.ts';
 import { projectScene, type Body } from '../outline/scene.ts';
 import { body, box, cylinder } from '../testing/shapes.ts';
-import { capShape, loopsOfShape } from './cap-shape.ts';
+import { mergedLoops } from './cap-shape.ts';
 import { insideLoops } from './loops.ts';
 import { cutScene, type CutScene } from './cut-scene.ts';
 import { hatchLines, measureLoops } from './hatch.ts';
@@ -115,7 +115,7 @@ describe('one part of several solids', () => {
   test('its area is the union, holes and islands in them kept', () => {
     const island = [...square(3, 3, 7, 7)];
     const hole = [2, 2, 2, 8, 8, 8, 8, 2];
-    const shape = loopsOfShape(capShape([square(0, 0, 10, 10), hole, island, square(9, 0, 14, 10)]));
+    const shape = mergedLoops([square(0, 0, 10, 10), hole, island, square(9, 0, 14, 10)]);
     expect(measureLoops(shape).area).toBeCloseTo(140 - 36 + 16, 9);
     expect([insideLoops(shape, 5, 5), insideLoops(shape, 2.5, 5), insideLoops(shape, 9.5, 5)]).toEqual([true, false, true]);
   });

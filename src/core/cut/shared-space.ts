@@ -1,9 +1,8 @@
-import { difference, type Geom } from 'polyclip-ts';
 import { dot, scale, type Vec2, type Vec3 } from '../base/vector.ts';
 import { translation, combine } from '../base/placement.ts';
 import type { ViewFrame } from '../outline/directions.ts';
 import { sceneDiagonal, type Body } from '../outline/scene.ts';
-import { capShape, loopsOfShape } from './cap-shape.ts';
+import { loopsWithout } from './cap-shape.ts';
 import { boxOfLoops, insideLoops } from './loops.ts';
 import type { Cap, CutScene } from './cut-scene.ts';
 import type { Plane } from './plane-cut.ts';
@@ -27,8 +26,8 @@ export function settleSharedSpace(cut: CutScene, plane: Plane, frame: ViewFrame)
   const covers = cut.covers.map((c) => ({ ...c, box: boxOfLoops(c.loops) }));
   const bodyOf = new Map(cut.bodies.map((b) => [b.component, b]));
   const lifted = new Map<number, number>();
-  const taken = new Map<number, Geom[]>();
-  const take = (i: number, by: Cap) => taken.set(i, [...(taken.get(i) ?? []), capShape(by.loops)]);
+  const taken = new Map<number, Cap['loops'][]>();
+  const take = (i: number, by: Cap) => taken.set(i, [...(taken.get(i) ?? []), by.loops]);
   for (let i = 0; i < caps.length; i++) {
     for (const cover of covers) if (cover.component !== caps[i]!.component && meet(boxes[i]!, cover.box) && overlap(caps[i]!, cover)) take(i, cover);
     for (let j = i + 1; j < caps.length; j++) {
@@ -46,7 +45,7 @@ export function settleSharedSpace(cut: CutScene, plane: Plane, frame: ViewFrame)
     ...cut,
     caps: caps.map((c, i) => {
       const by = taken.get(i);
-      return by ? { ...c, loops: loopsOfShape(difference(capShape(c.loops), ...by)) } : c;
+      return by ? { ...c, loops: loopsWithout(c.loops, by) } : c;
     }),
     bodies: cut.bodies.map((b) => {
       const n = lifted.get(b.component);

@@ -1,5 +1,4 @@
-import { difference, intersection, type Geom } from 'polyclip-ts';
-import { capShape, loopsOfShape } from '../cut/cap-shape.ts';
+import { loopsWithin, loopsWithout } from '../cut/cap-shape.ts';
 import { boxOfLoops } from '../cut/loops.ts';
 import type { Cap } from '../cut/cut-scene.ts';
 import { measureLoops } from '../cut/hatch.ts';
@@ -119,16 +118,7 @@ function clipPull(l: FlatLine, region: Region): FlatLine[] {
   }));
 }
 
-type Ring = [number, number][];
-const ringPairs = (flat: ArrayLike<number>): Ring => Array.from({ length: flat.length / 2 }, (_, i) => [flat[2 * i]!, flat[2 * i + 1]!]);
-const rectangle = (x0: number, y0: number, x1: number, y1: number): Geom => [
-  [
-    [x0, y0],
-    [x1, y0],
-    [x1, y1],
-    [x0, y1],
-  ],
-];
+const rectangle = (x0: number, y0: number, x1: number, y1: number): readonly number[] => [x0, y0, x1, y0, x1, y1, x0, y1];
 
 /** A cut face inside the region: one, or none. */
 function clipCap(cap: Cap, region: Region): Cap[] {
@@ -138,12 +128,14 @@ function clipCap(cap: Cap, region: Region): Cap[] {
     const [first] = cap.loops;
     return first && region.keeps(first[0]!, first[1]!) ? [cap] : [];
   }
-  let shape = capShape(cap.loops);
-  if (!shape.length) return [];
-  if (region.ring) shape = intersection(shape, [ringPairs(region.ring)]);
+  const inside = region.ring ? loopsWithin(cap.loops, region.ring) : cap.loops;
   const bands = [...region.gaps.x.map((g) => rectangle(g.from, y0 - 1, g.to, y1 + 1)), ...region.gaps.y.map((g) => rectangle(x0 - 1, g.from, x1 + 1, g.to))];
-  const rest = bands.length ? difference(shape, ...bands) : shape;
-  const loops = loopsOfShape(rest);
+  const loops = bands.length
+    ? loopsWithout(
+        inside,
+        bands.map((b) => [b]),
+      )
+    : inside;
   if (!loops.length) return [];
   const share = measureLoops(loops).area / measureLoops(cap.loops).area;
   return [{ ...cap, loops, areaMm2: cap.areaMm2 * share }];
