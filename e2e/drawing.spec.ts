@@ -132,8 +132,15 @@ test('views: drag keeps neighbours in line; lines, scale, standard and size; two
   await other.close();
 
   await page.keyboard.press('Escape');
+  // The switch says what it changes, and waits for a word.
   await page.getByLabel('Standard').selectOption('asme');
-  await page.getByLabel('Size').selectOption('B');
+  await expect(page.getByRole('alertdialog', { name: 'Another standard' })).toContainText('first angle → third angle');
+  await page.getByRole('button', { name: 'Switch', exact: true }).click();
+  // The views of all sheets are fetched first: every one is arranged.
+  await expect(page.getByRole('alertdialog')).toHaveCount(0, { timeout: 30_000 });
+  await kept(page);
+  await expect(page.getByLabel('Standard')).toHaveValue('asme');
+  await expect(page.getByLabel('Size')).toHaveValue('B');
   await kept(page);
   const box = (await page.getByTestId('sheet').boundingBox())!;
   expect(box.width / box.height).toBeCloseTo(17 / 11, 2);

@@ -3,6 +3,9 @@ import { recordsOf, type DrawingDocument, type ViewRecord } from '../../core/doc
 import { applySteps } from '../../core/document/steps.ts';
 import { findingsOf } from '../../core/proof/findings.ts';
 import { draftAll, smallMachine } from '../../core/testing/drafting.ts';
+import { overlaps, rectOf } from '../../core/base/rect.ts';
+import { composeSheet } from '../compose.ts';
+import { viewRect } from '../view/draw.ts';
 import type { NoteRecord } from '../note/words.ts';
 import { sceneWith } from '../testing/scene-with.ts';
 import { sizeIn, switchStandard, whatSwitches } from './switch-standard.ts';
@@ -64,4 +67,17 @@ describe('a drawing switched to ASME', () => {
     expect(whatSwitches(metric, 'asme')).toContain('Dimensions stay in millimetres.');
     expect(switchStandard(scene, 'iso')).toEqual({ steps: [], says: [], crowded: [] });
   });
+});
+
+test('views are arranged clear of a revision table', () => {
+  // It stands where the front view would go without it.
+  const without = scene.with(done(switchStandard(scene, 'asme').steps, scene.document));
+  const front = rectOf(viewRect(without.one('view', 'view:front')!, without.result('view:front')));
+  const table = { type: 'revisions', id: 'revisions:1', sheet: 'sheet:1', at: [front.x, front.y] } as const;
+  const row = (letter: string, order: number) =>
+    ({ type: 'revision', id: `revision:${letter}`, letter, order, date: '2026-01-01', by: 'A. Drafter', text: 'Bracket moved' }) as const;
+  const revised = sceneWith(drawn, table, row('A', 0), row('B', 1));
+  const now = revised.with(done(switchStandard(revised, 'asme').steps, revised.document));
+  const box = rectOf(composeSheet(now, 'sheet:1').groups.find((g) => g.role === 'revisions')!.box);
+  for (const v of now.viewsOn('sheet:1')) expect([v.id, overlaps(rectOf(viewRect(v, now.result(v.id))), box)]).toEqual([v.id, false]);
 });

@@ -10,12 +10,14 @@ import { homeOf, type Scene } from '../scene.ts';
 import { projectedSide } from './in-line.ts';
 import { alignedFamily, rootOf, shiftedView } from './move.ts';
 
+/** Roles of what stays where it is while views are arranged. */
+const STANDING: ReadonlySet<string> = new Set(['title', 'block', 'revisions', 'list', 'table', 'positions', 'code', 'picture', 'note', 'sign']);
 /** White space between views that there must be, mm. */
 const LEAST_MM = 15;
 
 /**
  * The steps that spread the views of a sheet over its free room: balanced, at least 15 mm apart, neighbours in line with
- * their parent and on the side where projection has them, all with their balloons and labels. Title block, lists, tables and notes of the sheet stay.
+ * their parent and on the side where projection has them, all with their balloons and labels. Title block, revision table, lists, tables, notes and codes of the sheet stay.
  * @param fixed ids of views that stay where they are
  * @returns undefined when there is no room for that
  */
@@ -26,7 +28,8 @@ export function arrangeSheet(scene: Scene, sheet: string, fixed: ReadonlySet<str
   const footprints = new Map(views.map((v) => [v.id, footprintOf(v, picture.groups, scene)]));
   const stands = (g: Drawn): boolean => {
     const r = scene.document[g.id];
-    return g.role === 'title' || g.role === 'list' || g.role === 'table' || (r?.type === 'note' && r.view === null);
+    // What is of the sheet itself, or of its format; lines and clouds drawn around views are in nobody's way.
+    return STANDING.has(g.role) && (r === undefined || scene.one('view', homeOf(r)) === undefined);
   };
   const obstacles = picture.groups.filter(stands).map((g) => rectOf(g.box));
   const families: Family[] = [];
