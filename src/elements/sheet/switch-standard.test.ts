@@ -61,6 +61,9 @@ describe('a drawing switched to ASME', () => {
     const back = done(switchStandard(scene.with(now), 'iso').steps, now);
     expect(wrong(back)).toEqual([]);
     expect(new Set(recordsOf(back, 'sheet').map((s) => s.size))).toEqual(new Set(['A3']));
+    // Nothing shrinks by going there and back.
+    const scales = (d: DrawingDocument) => recordsOf(d, 'view').map((v) => [v.id, v.scale]);
+    expect(scales(back)).toEqual(scales(scene.document));
   });
   test('a unit that someone chose stays, and that is said; the standard it has changes nothing', () => {
     const metric = sceneWith(drawn, { ...scene.drawing, values: { unit: 'mm' } });

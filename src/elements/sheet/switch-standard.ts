@@ -5,7 +5,7 @@ import { changesBetween } from '../../core/document/between.ts';
 import { changeStandard, resizeSheet } from '../../core/document/moves.ts';
 import { recordsOf, type DrawingDocument } from '../../core/document/records.ts';
 import { applySteps, type Step } from '../../core/document/steps.ts';
-import { paperByName, PAPER_SIZES, scalesFor, type Standard } from '../../core/sheet/paper.ts';
+import { paperByName, PAPER_SIZES, standardScales, type Standard } from '../../core/sheet/paper.ts';
 import { balloonAreaOf } from '../balloon/place/add.ts';
 import { arrangeBalloons } from '../balloon/place/propose.ts';
 import { composeSheet } from '../compose.ts';
@@ -47,7 +47,7 @@ function nearestIn(standard: Standard, size: string): string {
 }
 
 /** So many steps of scale are tried until the views of a sheet have room. */
-const TRIES = 4;
+const TRIES = 8;
 
 /** What a switch changes, before it is made. */
 export function whatSwitches(scene: Scene, to: Standard): string[] {
@@ -77,6 +77,7 @@ export function switchStandard(scene: Scene, to: Standard): StandardSwitch {
   for (const s of scene.sheets) {
     const size = sizeIn(to, s.size);
     if (size !== s.size) now = after(now, resizeSheet(now, s.id, size, s.landscape));
+    now = after(now, asLargeAsBefore(scene.with(now), s.id, scene.document));
   }
   const crowded: string[] = [];
   for (const s of scene.sheets) {
@@ -94,6 +95,19 @@ function after(document: DrawingDocument, steps: readonly Step[]): DrawingDocume
   return r.document;
 }
 
+/** Views at the scale of the standard that is nearest to the one they had, not smaller: they are made smaller only where there is no room. */
+function asLargeAsBefore(scene: Scene, sheet: string, before: DrawingDocument): Step[] {
+  const wanted = new Map<number, string[]>();
+  for (const v of scene.viewsOn(sheet)) {
+    const was = before[v.id];
+    if (was?.type !== 'view') continue;
+    const scale = standardScales(scene.drawing.standard).findLast((s) => s >= was.scale * 0.999) ?? was.scale;
+    wanted.set(scale, [...(wanted.get(scale) ?? []), v.id]);
+  }
+  const now = [...wanted].reduce((document, [scale, ids]) => after(document, scaledTogether(document, ids, scale)), scene.document);
+  return changesBetween(scene.document, now);
+}
+
 /** A sheet with its views arranged, smaller where they have no room at their scale; undefined where that does not help. */
 function arrangedAtSomeScale(scene: Scene, sheet: string, before: DrawingDocument): DrawingDocument | undefined {
   let at = scene;
@@ -103,7 +117,7 @@ function arrangedAtSomeScale(scene: Scene, sheet: string, before: DrawingDocumen
     if (steps) return after(at.document, steps);
     const roots = at.viewsOn(sheet).filter((v) => !v.detail && rootOf(at.document, v) === v);
     const largest = Math.max(0, ...roots.map((v) => v.scale));
-    const smaller = scalesFor(at.drawing.standard, 1 / largest).find((s) => s < largest * 0.999);
+    const smaller = standardScales(at.drawing.standard).find((s) => s < largest * 0.999);
     if (!smaller) return undefined;
     const these = roots.filter((v) => v.scale > smaller * 0.999).map((v) => v.id);
     at = at.with(after(at.document, scaledTogether(at.document, these, smaller)));

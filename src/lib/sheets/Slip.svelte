@@ -11,12 +11,16 @@
 
   const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
 
-  const selected = $derived(drawing.selection.kind === 'record' ? drawing.document[drawing.selection.id] : undefined);
   const several = $derived(drawing.selection.kind === 'records' ? tools.pick.chosen : []);
   const item = $derived(drawing.items.find((i) => i.part === drawing.selectedPart));
-  const sheet = $derived(drawing.scene.one('sheet', drawing.sheetId));
-  /** What is selected; with nothing selected the sheet itself. */
-  const record = $derived(selected && isElement(selected) ? selected : item ? undefined : sheet);
+  /** What is selected; with nothing selected the sheet itself. Everything is read each time, so that it follows whatever changes. */
+  const record = $derived.by(() => {
+    const { selection, document, scene, sheetId } = drawing;
+    const sheet = scene.one('sheet', sheetId);
+    const none = item ? undefined : sheet;
+    const selected = selection.kind === 'record' ? document[selection.id] : undefined;
+    return selected && isElement(selected) ? selected : none;
+  });
 </script>
 
 <section class="slip" aria-label="Slip">
@@ -28,9 +32,12 @@
   {:else if several.length > 1}
     <SlipSeveral {drawing} {tools} records={several} />
   {:else if record}
-    {@const Face = faceOf(record).slip}
-    <Face {drawing} {tools} {record} />
-    {#if record.type !== 'sheet'}<Place {drawing} {record} /><LayerField {drawing} ids={[record.id]} />{/if}
+    <!-- A slip is of one record: fields of another never stay in it. -->
+    {#key record.id}
+      {@const Face = faceOf(record).slip}
+      <Face {drawing} {tools} {record} />
+      {#if record.type !== 'sheet'}<Place {drawing} {record} /><LayerField {drawing} ids={[record.id]} />{/if}
+    {/key}
   {/if}
   {#if item && !tools.current.panel}<SlipItem {drawing} {item} />{/if}
 </section>
