@@ -16,6 +16,8 @@ export function principalFrames(front: ViewFrame): Readonly<Record<Principal, Vi
   return { front, top: sideFrame(front, 'top'), right: sideFrame(front, 'right'), isometric: sideFrame(front, 'isometric') };
 }
 
+/** What is drawn larger than it is has nothing left out of it: an interruption is for what is too long for its sheet. */
+const LARGEST_INTERRUPTED = 1;
 /** Only along an axis that is at least so long as a share of the longest is anything left out. */
 const LONG = 0.6;
 
@@ -100,6 +102,7 @@ export function arrangeViews(input: ArrangementInput): Arranged | undefined {
 
 function attempt(input: ArrangementInput, scale: number, isometricScale: number, interrupted: boolean, band: number): Arranged | undefined {
   const { boxes, section, standard, room, obstacles } = input;
+  if (interrupted && scale > LARGEST_INTERRUPTED) return undefined;
   if (interrupted && !Object.values(input.interruptions).some((list) => list.some((g) => shortens(g, scale)))) return undefined;
   const size = (n: Principal, s: number): readonly [number, number] => paperSize(boxes[n], s, interrupted ? (input.interruptions[n] ?? []) : []);
   const [front, top, right, isometric] = [size('front', scale), size('top', scale), size('right', scale), size('isometric', isometricScale)];

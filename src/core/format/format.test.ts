@@ -352,9 +352,10 @@ describe('a cell', () => {
     const last = cell!.rect.y + cell!.rect.height;
     expect(grown.cells[1]!.rect.y).toBeCloseTo(last, 9);
   });
-  test('that does not grow writes smaller letters down to 1.8 mm, then cuts', () => {
+  test('that does not grow writes smaller letters down to 2.5 mm, then more lines as its height allows, then cuts and says so', () => {
     const { cells, rect } = block(undefined, LONG);
-    expect([cells[0]!.size, cells[0]!.lines.length, rect.height]).toEqual([1.8, 1, 18]);
-    expect(cells[0]!.lines[0]!.endsWith('.')).toBe(true);
+    expect([cells[0]!.size, cells[0]!.lines.length, rect.height, cells[0]!.cut]).toEqual([1.8, 2, 18, true]);
+    expect(cells[0]!.lines[1]!.endsWith('...')).toBe(true);
+    expect(block(undefined, 'one two').cells[0]!.cut).toBe(false);
   });
 });

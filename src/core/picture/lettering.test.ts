@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { emFor, fitText, textWidth, wrapText } from './lettering.ts';
+import { emFor, fitText, textWidth, wrapped, wrapText } from './lettering.ts';
 
 describe('lettering', () => {
   // ISO 3098: the size of lettering is the height of its capitals.
@@ -16,7 +16,7 @@ describe('lettering', () => {
   test('what does not fit is cut short and says so', () => {
     expect(fitText('Bolt', 2.5, 50)).toBe('Bolt');
     const short = fitText('Bearing, flanged, self-aligning', 2.5, 20);
-    expect(short.endsWith('.')).toBe(true);
+    expect(short.endsWith('...')).toBe(true);
     expect(textWidth(short, 2.5)).toBeLessThanOrEqual(20);
   });
   test('long titles break at spaces into the lines there are', () => {
@@ -44,13 +44,24 @@ describe('lettering', () => {
     const full = 'Bearing, flanged';
     for (const width of [8, 15, 22]) {
       const short = fitText(full, 2.5, width);
-      const n = short.length - 1;
+      const n = short.length - 3;
       expect(textWidth(short, 2.5)).toBeLessThanOrEqual(width);
-      expect(textWidth(`${full.slice(0, n + 2).trimEnd()}.`, 2.5)).toBeGreaterThan(width);
+      expect(textWidth(`${full.slice(0, n + 2).trimEnd()}...`, 2.5)).toBeGreaterThan(width);
     }
     // One letter stays, however little room there is; what fits exactly is whole.
-    expect(fitText('Bolt', 2.5, 0.1)).toBe('B.');
+    expect(fitText('Bolt', 2.5, 0.1)).toBe('B...');
     expect(fitText('Bolt', 2.5, textWidth('Bolt', 2.5))).toBe('Bolt');
-    expect(fitText('Bolt M8', 2.5, textWidth('Bolt .', 2.5))).toBe('Bolt.');
+    expect(fitText('Bolt M8 long', 2.5, textWidth('Bolt M8...', 2.5))).toBe('Bolt M8...');
+  });
+  test('a word that is wider than a line is broken at its joints, and nothing of it is lost', () => {
+    const width = textWidth('NQ-2026-00', 2.5);
+    expect(wrapText('NQ-2026-0017', 2.5, width, 3)).toEqual(['NQ-2026-', '0017']);
+    expect(wrapText('Xylophonehousing', 2.5, textWidth('Xylophone', 2.5), 3).join('')).toBe('Xylophonehousing');
+    expect(wrapText('a Xylophonehousing b', 2.5, textWidth('Xylophone', 2.5), 9).join('').replaceAll(' ', '')).toBe('aXylophonehousingb');
+  });
+  test('it is told whether something is missing', () => {
+    expect(wrapped('one two three', 2.5, textWidth('one two', 2.5), 2)).toEqual({ lines: ['one two', 'three'], cut: false });
+    expect(wrapped('one two three', 2.5, textWidth('one two', 2.5), 1).cut).toBe(true);
+    expect(wrapped('one two three', 2.5, 500, 0).cut).toBe(true);
   });
 });

@@ -38,6 +38,7 @@ export const CATALOG: Readonly<Record<FindingCode, Entry>> = {
   BALLOON_OVER_VIEW: { title: 'Balloons stand clear of the view', basis: 'ISO 6433' },
   OVERLAP: { title: 'Nothing stands on anything else', basis: PRACTICE },
   OUTSIDE_FRAME: { title: 'Everything is inside the frame', basis: 'ISO 5457' },
+  TEXT_CUT: { title: 'No text of a title block is cut short', basis: 'ISO 7200' },
   TEXT_SMALL: { title: 'Texts are legible at this size', basis: 'ISO 3098-1' },
   NUMBERS_SMALL: { title: 'Item numbers are larger than dimensions', basis: 'ISO 6433' },
   VIEW_MISSING: { title: 'Views are up to date', basis: PRACTICE },

@@ -4,6 +4,7 @@ import { anyRecord } from '../document/schemas.ts';
 import { featuresSource } from '../features/part-features.ts';
 import { findingsOf } from '../proof/findings.ts';
 import { bentStrip } from '../testing/bent.ts';
+import { translation } from '../base/placement.ts';
 import { assemblyOf, box, cylinder, joined, prism } from '../testing/shapes.ts';
 import { smallMachine } from '../testing/drafting.ts';
 import { computeView } from '../views/compute-view.ts';
@@ -32,7 +33,56 @@ const sheetNames = (d: DrawingDocument) =>
     .sort((a, b) => a.order - b.order)
     .map((s) => s.name);
 
+/** What people see of a set: its sheets in order, with their views and what else is on them. */
+const sheetsIn = ({ document }: Applied) =>
+  recordsOf(document, 'sheet')
+    .filter((s) => !s.form)
+    .sort((a, b) => a.order - b.order)
+    .map((s) => {
+      const views = recordsOf(document, 'view').filter((v) => v.sheet === s.id);
+      const ids = new Set(views.map((v) => v.id));
+      const counts: Record<string, number> = {};
+      for (const r of Object.values(document))
+        if (('view' in r && typeof r.view === 'string' && ids.has(r.view)) || ('sheet' in r && r.sheet === s.id)) counts[r.type] = (counts[r.type] ?? 0) + 1;
+      return {
+        name: s.name,
+        size: s.size,
+        landscape: s.landscape,
+        part: s.part,
+        counts,
+        views: views
+          .map(({ name, toward, up, scale, at, cut, laid, spread, shows, gaps }) => ({
+            name,
+            toward,
+            up,
+            scale,
+            at: at.map((x) => Math.round(x)),
+            cut: cut && { normal: cut.normal, d: cut.d },
+            laid,
+            spread: spread !== null,
+            shows,
+            gaps: gaps?.length,
+          }))
+          .sort((a, b) => a.name.localeCompare(b.name)),
+      };
+    });
+
 const machine = smallMachine();
+const bentPart = { name: 'Bracket', geometry: bentStrip([{ length: 60, angle: Math.PI / 2, radius: 3 }, { length: 40 }], 2, 100) };
+const bentAlone = assemblyOf([bentPart]);
+const bentMachine = assemblyOf([bentPart, { name: 'Axle', geometry: cylinder(8, 60), at: [0, 0, 40] }]);
+/** A base that carries a sub-assembly twice. */
+const withGroup = ((): Model => {
+  const flat = assemblyOf([
+    { name: 'Base', geometry: box([-60, -30, -10], [60, 30, 0]) },
+    { name: 'Stand', geometry: box([-10, -10, 0], [10, 10, 20]) },
+    { name: 'Hat', geometry: box([-14, -14, 20], [14, 14, 26]) },
+  ]);
+  const [root, base, stand, hat] = flat.assembly.nodes;
+  const tower = (x: number) => ({ ...base!, name: 'Tower', product: 'Tower', part: -1, placement: translation([x, 0, 0]) });
+  const nodes = [root!, base!, tower(-30), { ...stand!, parent: 2 }, { ...hat!, parent: 2 }, tower(30), { ...stand!, parent: 5 }, { ...hat!, parent: 5 }];
+  return { ...flat, assembly: { ...flat.assembly, nodes } };
+})();
 const withParts = await apply('Arrangement with part sheets', machine);
 
 describe('shipped recipes', () => {
@@ -281,6 +331,36 @@ describe('kept from a drawing', () => {
     const made = await apply(recipe, other);
     expect(sheetNames(made.document)).toEqual(expect.arrayContaining(['Part: Bed', 'Part: Head']));
     expect(must(made, other)).toEqual([]);
+  });
+
+  // What each view, table and dimension was for is kept: on its own assembly a kept recipe gives the same sheets back.
+  test.each([
+    ['Arrangement', machine],
+    ['Arrangement with part sheets', machine],
+    ['Bench set', withGroup],
+    ['Bent plates', bentMachine],
+    ['Bent plates', bentAlone],
+    ['parts that share sheets, with tables of holes', machine],
+  ] as const)('%s, kept and applied to its own assembly, gives the same sheets', async (name, model) => {
+    const shared: Recipe = {
+      format: 1,
+      name,
+      words: '',
+      sheets: [
+        { name: 'Small parts: {subject}', per: 'made part', together: 4, slots: [{ want: 'part views', name: 'Views', centrelines: true }] },
+        {
+          name: 'Whole',
+          per: 'whole',
+          slots: [
+            { want: 'view', name: 'Top', look: 'top' },
+            { want: 'hole table', name: 'Holes' },
+          ],
+        },
+      ],
+    };
+    const made = await apply(shippedRecipe(name) ?? shared, model);
+    const kept = recipeFrom(sceneOf(made, model), 'Ours', '');
+    expect(sheetsIn(await apply(readRecipe(writeRecipe(kept)), model))).toEqual(sheetsIn(made));
   });
 
   test('own views keep their sides, lists and notes their looks; a side view stands in line again', async () => {

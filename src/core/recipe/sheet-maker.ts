@@ -23,6 +23,7 @@ import { blocksOn } from '../../elements/list/layout.ts';
 import { Scene } from '../../elements/scene.ts';
 import { viewRect } from '../../elements/view/draw.ts';
 import type { RecipeOptions } from './apply.ts';
+import { oppositeHandText } from './opposite-hand.ts';
 import { fitAlone, fitOnSheet, type Records } from './fit-on-sheet.ts';
 import type { Recipe, RecipeSheet, RecipeSlot } from './record.ts';
 import { nameOf, subjectsOf, type Subject } from './subjects.ts';
@@ -348,7 +349,7 @@ export class SheetMaker {
     const keep = (r: DrawingDocumentRecord) => (own[r.id] = r);
     if (mirrored.length) {
       const said = (s: Subject) => `${s.item ? numberText(s.item) : ''} ${s.name}`.trim();
-      const text = `As drawn: ${said(subject)}\nOpposite hand: ${mirrored.map(said).join(', ')}`;
+      const text = oppositeHandText(said(subject), mirrored.map(said));
       keep({ type: 'note', id: this.freshId('note', own), view: null, sheet: id, at: this.tablePlace(from), text });
     }
     for (const slot of from.slots) {

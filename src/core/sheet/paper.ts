@@ -135,13 +135,22 @@ export function scalesFor(standard: Standard, extentMm: number): number[] {
   return [...known, ...beyond].filter(sensible).sort((a, b) => b - a);
 }
 
-/** `1:2`, `5:1`, `3:8`. */
+/**
+ * A scale as it is typed and read: `1:2`, `5:1`, `1:2.5`, `1.25:1`, `0.7:1`, `3:8`. Where several ways of writing one scale are
+ * right, it is the one with a 1 in it (common practice, no source).
+ */
 export function scaleText(scale: number): string {
-  for (const d of [1, 2, 4, 5, 8, 10, 16, 20, 32, 50, 64, 100, 200, 500, 1000]) {
-    const n = scale * d;
-    if (Math.abs(n - Math.round(n)) < 1e-9 && Math.round(n) >= 1) return `${Math.round(n)}:${d}`;
-  }
+  if (isShort(scale, 0) || (scale > 1 && isShort(scale, 2))) return `${trim(scale)}:1`;
+  if (isShort(1 / scale, 2)) return `1:${trim(1 / scale)}`;
+  if (isShort(scale, 1)) return `${trim(scale)}:1`;
+  for (const d of [4, 8, 16, 32, 64, 1000]) if (isShort(scale * d, 0)) return `${trim(scale * d)}:${d}`;
   return scale >= 1 ? `${trim(scale)}:1` : `1:${trim(1 / scale)}`;
+}
+
+/** Is it written with so many decimals, and more than nothing? */
+function isShort(v: number, decimals: number): boolean {
+  const n = v * 10 ** decimals;
+  return Math.abs(n - Math.round(n)) < 1e-9 * Math.max(1, n) && Math.round(n) >= 1;
 }
 
 const trim = (v: number) => String(Math.round(v * 1000) / 1000);

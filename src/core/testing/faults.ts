@@ -434,6 +434,11 @@ export const FAULTS: readonly Fault[] = [
     also: ['OVERLAP', 'OUTSIDE_FRAME'],
     spoil: (scene) => ({ put: [{ ...scene.drawing, values: { ...scene.drawing.values, heightMm: 3.5 } }] }),
   },
+  {
+    name: 'a title is too long for its cell',
+    code: 'TEXT_CUT',
+    spoil: (scene) => put({ ...scene.drawing, title: '12-34-56 '.repeat(90) }),
+  },
   { name: 'the title block has no title', code: 'TITLE_GAP', spoil: (scene) => put({ ...scene.drawing, title: '' }) },
   {
     name: 'another value is written than measured',

@@ -1,6 +1,6 @@
 import type { Rect } from '../../core/base/rect.ts';
 import type { RecordOf } from '../../core/document/records.ts';
-import { fitText, textWidth, wrapText } from '../../core/picture/lettering.ts';
+import { textWidth, wrapped, wrapText } from '../../core/picture/lettering.ts';
 import type { SheetStyle } from '../../core/sheet/paper.ts';
 import { fieldsIn } from '../field-values.ts';
 
@@ -16,6 +16,8 @@ export interface LaidCell {
   readonly lines: readonly string[];
   /** Height of the value's capitals, mm. */
   readonly size: number;
+  /** Something of the value has no room, whatever its size. */
+  readonly cut: boolean;
   /** The first field that it shows. */
   readonly field: string | undefined;
 }
@@ -35,8 +37,6 @@ export const AIR_MM = 1.5;
 /** Distance of lines, as a share of the height of capitals (ISO 3098). */
 const LINE = 1.5;
 const MOST_LINES = 20;
-/** Words that are broken fill their lines unevenly: two lines hold so much. */
-const TWO_LINES = 1.9;
 
 /** Room that a cell's caption takes, mm: none without one. */
 export const captionRoom = (cell: BlockCell, { caption }: SheetStyle): number => (cell.caption ? caption + 1.2 : 0);
@@ -86,20 +86,35 @@ function sums(list: readonly number[]): number[] {
   return [0, ...list.map((v) => (at += v))];
 }
 
-/** A value's lines, and the height they are written in. */
-function fitted(words: string, cell: BlockCell, room: number, high: number, style: SheetStyle): { lines: readonly string[]; size: number } {
+/** The least height that a value takes before it is broken into lines, mm: the smallest that ISO 3098 lists for text of drawings of these sizes. */
+const EASILY_READ = 2.5;
+
+/**
+ * A value's lines, and the height they are written in. What is too long is written smaller as long as it is read without effort,
+ * then in as many lines as its cell holds, then smaller still, then with its words broken; only what has no room even then is cut.
+ */
+function fitted(words: string, cell: BlockCell, room: number, high: number, style: SheetStyle): Pick<LaidCell, 'lines' | 'size' | 'cut'> {
   const wanted = cell.heightMm ?? style.text;
-  if (words === '') return { lines: [], size: wanted };
+  if (words === '') return { lines: [], size: wanted, cut: false };
   const typed = words.split('\n');
-  if (cell.long === 'grow') return { lines: typed.flatMap((l) => wrapText(l, wanted, room, MOST_LINES)), size: wanted };
+  if (cell.long === 'grow') return { lines: typed.flatMap((l) => wrapText(l, wanted, room, MOST_LINES)), size: wanted, cut: false };
   const least = Math.min(wanted, style.caption);
   const heights = [wanted, ...HEIGHTS.filter((h) => h < wanted && h >= least)];
-  const holds = (size: number) => {
-    const most = cell.long === 'wrap' ? Math.max(1, Math.floor((high - size) / (LINE * size) + 1 + 1e-9)) : 1;
-    return typed.every((l) => textWidth(l, size) <= room * (most > 1 ? TWO_LINES : 1)) && typed.length <= Math.max(most, 1);
+  const broken = (size: number): Pick<LaidCell, 'lines' | 'size' | 'cut'> => {
+    const most = Math.max(typed.length, Math.floor((high - size) / (LINE * size) + 1 + 1e-9));
+    const lines: string[] = [];
+    let cut = false;
+    typed.forEach((l, i) => {
+      const part = wrapped(l, size, room, most - lines.length - (typed.length - 1 - i));
+      lines.push(...part.lines);
+      cut ||= part.cut;
+    });
+    return { lines, size, cut };
   };
-  const size = heights.find(holds) ?? heights.at(-1)!;
-  if (typed.length > 1) return { lines: typed.map((l) => fitText(l, size, room)), size };
-  const twice = cell.long === 'wrap' && textWidth(words, size) > room && high >= size * (LINE + 1);
-  return { lines: twice ? wrapText(words, size, room, 2) : [fitText(words, size, room)], size };
+  const easy = cell.long === 'wrap' ? [] : heights.filter((h) => h === wanted || h >= EASILY_READ);
+  const onOneLine = easy.find((h) => typed.every((l) => textWidth(l, h) <= room));
+  if (onOneLine !== undefined) return { lines: typed, size: onOneLine, cut: false };
+  const ways = heights.map(broken);
+  const unbroken = typed.join(' ').split(/\s+/).join(' ');
+  return ways.find((w) => !w.cut && w.lines.join(' ') === unbroken) ?? ways.find((w) => !w.cut) ?? ways.at(-1)!;
 }

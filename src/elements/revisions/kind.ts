@@ -12,7 +12,7 @@ type Row = RecordOf<'revision'>;
 
 const WIDTH_MM = 105;
 const MOST_ROWS = 6;
-const MOST_LINES = 4;
+const MOST_LINES = 12;
 const AIR_MM = 1.2;
 /** Columns: revision, what changed, date, by. Shares of the width. */
 const SHARES = [0.09, 0.51, 0.23, 0.17] as const;

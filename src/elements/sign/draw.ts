@@ -78,7 +78,7 @@ function pictureOf(sign: SignRecord, pen: SignPen, view: ViewRecord | undefined,
       return liftingPicture(is.text, pen);
     case 'mass-centre': {
       const mass = view && massIn(view, scene);
-      return mass && massCentrePicture(scene.map(view).toPaper(mass.at), is.mass ? `${mass.missing ? '≥ ' : ''}${massText(mass.kg)}` : '', pen);
+      return mass && massCentrePicture(scene.map(view).toPaper(mass.at), is.mass ? `${massText(mass.kg)}${mass.missing ? ', incomplete' : ''}` : '', pen);
     }
   }
 }

@@ -1,3 +1,5 @@
+import { laidBlock } from '../../../elements/block/draw.ts';
+import { blockText } from '../../../elements/block/words.ts';
 import type { Scene } from '../../../elements/scene.ts';
 import { without } from '../../base/without.ts';
 import type { DrawingDocumentRecord } from '../../document/records.ts';
@@ -9,7 +11,7 @@ const LARGER = 1.35;
 
 /** Texts are legible on their sheet: 2.5 mm on A4 to A2, 3.5 mm on A1 and A0 (ISO 3098-1 and common practice). */
 export const texts: Rule = {
-  codes: ['TEXT_SMALL', 'NUMBERS_SMALL'],
+  codes: ['TEXT_CUT', 'TEXT_SMALL', 'NUMBERS_SMALL'],
 
   sheet(scene, sheet) {
     const { style } = scene.page(sheet);
@@ -35,6 +37,14 @@ export const texts: Rule = {
         about: [id],
         text: `A cell of the sheet's format is written ${mm} mm high: ${style.caption} mm is the least${scene.formatOf(sheet).form.halfSize ? ' that is legible at half size' : ''}.`,
       });
+    for (const { id, said } of cutTexts(scene, sheet))
+      out.push({
+        code: 'TEXT_CUT',
+        severity: 'must',
+        sheet,
+        about: [id],
+        text: `“${said}” has no room in its cell and is cut short: say it shorter, or give the cell more room.`,
+      });
     const all = scene.drawing.values?.heightMm;
     if (Math.max(largest, all ?? 0) * LARGER > style.item && scene.viewsOn(sheet).some((v) => scene.at(v.id).some((r) => r.type === 'balloon')))
       out.push({
@@ -56,6 +66,22 @@ export const texts: Rule = {
     });
   },
 };
+
+/** Longest piece of a text that a finding repeats. */
+const QUOTED = 60;
+
+/** Texts of the sheet's title block and its other blocks of which something is missing on paper. */
+function cutTexts(scene: Scene, sheet: string): { id: string; said: string }[] {
+  const { noTitle } = scene.one('sheet', sheet)!;
+  const own = scene.at(sheet).filter((r) => r.type === 'block');
+  const below = scene.formatOf(sheet).elements.flatMap((e) => (e.type === 'block' && !(noTitle && e.corner === 'bottom right') ? [e] : []));
+  return [...below, ...own].flatMap((block) =>
+    laidBlock(block, scene).cells.flatMap(({ cut, cell }) => {
+      const words = blockText(cell.text, block, scene).replaceAll('\n', ' ');
+      return cut ? [{ id: block.id, said: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}...` : words }] : [];
+    }),
+  );
+}
 
 /** Cells of the format whose letters someone made smaller than any may be (ISO 3098: 1.8 mm; a step more where the sheet is printed at half size). */
 function smallCells(scene: Scene, sheet: string): { id: string; mm: number }[] {
