@@ -39,7 +39,9 @@ const { scene } = drawn;
 const front = scene.all('view').find((v) => v.id === 'view:isometric')!;
 const withRail = (rail: Rail | undefined): Scene => {
   const view: ViewRecord = rail ? { ...front, rail } : front;
-  const bare = after(scene, [{ op: 'put', record: view }, ...scene.all('balloon').map((b): Step => ({ op: 'drop', id: b.id }))]);
+  // Alone on its sheet: there is room for a rail on each side.
+  const others = scene.viewsOn(view.sheet).flatMap((v): Step[] => (v.id === view.id ? [] : [{ op: 'put', record: { ...v, off: true } }]));
+  const bare = after(scene, [...others, { op: 'put', record: view }, ...scene.all('balloon').map((b): Step => ({ op: 'drop', id: b.id }))]);
   const records = identified(bare, view, bare.items, (p) => `balloon:${p}`);
   return after(
     bare,

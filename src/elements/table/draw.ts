@@ -23,6 +23,9 @@ export interface TableLayout {
   readonly edges: readonly number[];
 }
 
+/** Height of a row of so many lines, mm. @param size of capitals, mm */
+export const rowHeight = (size: number, lines = 1): number => size * (ROW + LINE * (lines - 1));
+
 /** Where everything of a table stands, paper mm; rows are as high as their longest text wants. */
 export function layOutTable(table: TableRecord, scene: Scene): TableLayout {
   const size = table.heightMm ?? scene.page(table.sheet).style.text;
@@ -31,7 +34,7 @@ export function layOutTable(table: TableRecord, scene: Scene): TableLayout {
   let y = table.at[1];
   table.rows.forEach((row, r) => {
     const lines = table.widths.map((w, c) => wrapText(row[c] ?? '', size, w - 2 * AIR_MM, MOST_LINES));
-    const height = size * (ROW + LINE * (Math.max(1, ...lines.map((l) => l.length)) - 1));
+    const height = rowHeight(size, Math.max(1, ...lines.map((l) => l.length)));
     let x = table.at[0];
     table.widths.forEach((width, c) => {
       cells.push({ row: r, column: c, box: { x, y, width, height }, lines: lines[c]! });

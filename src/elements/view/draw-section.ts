@@ -1,3 +1,4 @@
+import { overlaps, type Rect } from '../../core/base/rect.ts';
 import { lineOfCut } from '../../core/cut/section-line.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { DisplayItem } from '../../core/picture/display-list.ts';
@@ -27,12 +28,35 @@ export const PAST = 7;
 const WIDE_END = 6;
 const WIDE_BEND = 2.5;
 
-/** Cutting-plane line: narrow with wide ends and bends, arrows in the direction of sight, letters beside them (ISO 128-40). */
-export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
-  const cut = section.cut!;
-  if (cut.line === 'none') return [];
-  const shown = lineOfCut(cut, view, result.box);
-  if (!shown) return [];
+/** Length of an arrow of sight with its head, and how far before the line's end it stands, mm. */
+const ARROW_MM = 9;
+const BEFORE_END_MM = 1.5;
+/** Ends are lengthened in such steps until their arrows and letters are clear of others', mm; so often at most. */
+const STEP_MM = 3;
+const STEPS = 12;
+
+type Shown = NonNullable<ReturnType<typeof lineOfCut>>;
+
+/**
+ * Cutting-plane lines of a view: narrow with wide ends and bends, arrows in the direction of sight, letters beside them (ISO 128-40).
+ * Where the arrows of two would stand on each other the line of one runs on until they are clear.
+ */
+export function drawCuttingPlanes(view: ViewRecord, sections: readonly ViewRecord[], result: ViewResult, map: ViewMap, style: SheetStyle): DisplayItem[] {
+  const shown = sections.flatMap((section) => {
+    const line = section.cut && section.cut.line !== 'none' ? lineOfCut(section.cut, view, result.box) : undefined;
+    return line ? [{ cut: section.cut!, line }] : [];
+  });
+  // The one nearest to the reader stays short: the lines of the others run past behind its arrow.
+  const near = ({ line }: (typeof shown)[number]) => {
+    const reader = line.readers[0] ?? line.readers.at(-1);
+    return reader ? line.points[0]![0] * reader[0] + line.points[0]![1] * reader[1] : 0;
+  };
+  const taken: Rect[] = [];
+  return shown.sort((a, b) => near(b) - near(a)).flatMap(({ cut, line }) => drawCuttingPlane(cut, line, map, style, taken));
+}
+
+/** One of them. @param taken what arrows and letters cover, paper mm; its own are added */
+function drawCuttingPlane(cut: NonNullable<ViewRecord['cut']>, shown: Shown, map: ViewMap, style: SheetStyle, taken: Rect[]): DisplayItem[] {
   const p = shown.points.map(([x, y]): [number, number] => [map.x(x), map.y(y)]);
   const last = p.length - 1;
   const outward = (end: number, next: number): [number, number] => {
@@ -40,13 +64,25 @@ export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: 
     const l = Math.hypot(dx, dy) || 1;
     return [dx / l, dy / l];
   };
-  for (const [end, next] of [
-    [0, 1],
-    [last, last - 1],
-  ] as const) {
-    const [dx, dy] = outward(end, next);
-    p[end] = [p[end]![0] + dx * PAST, p[end]![1] + dy * PAST];
-  }
+  const ends = ([0, last] as const).map((end, k) => {
+    const [tx, ty] = outward(end, k ? last - 1 : 1);
+    const reader = shown.readers[k];
+    /** What arrow and letter cover when the line runs so far past the view. */
+    const covered = (past: number): Rect | undefined => {
+      if (!reader) return undefined;
+      const [ax, ay] = [p[end]![0] + tx * (past - BEFORE_END_MM), p[end]![1] + ty * (past - BEFORE_END_MM)];
+      const long = ARROW_MM + (cut.noLetter ? 0 : style.letter * 1.3);
+      const [bx, by] = [ax + reader[0] * long, ay - reader[1] * long];
+      const wide = style.letter / 2;
+      return { x: Math.min(ax, bx) - wide, y: Math.min(ay, by) - wide, width: Math.abs(bx - ax) + 2 * wide, height: Math.abs(by - ay) + 2 * wide };
+    };
+    let past = PAST;
+    for (let i = 0; i < STEPS && covered(past) && taken.some((t) => overlaps(t, covered(past)!)); i++) past += STEP_MM;
+    const own = covered(past);
+    if (own) taken.push(own);
+    return [p[end]![0] + tx * past, p[end]![1] + ty * past] as [number, number];
+  });
+  [p[0], p[last]] = [ends[0]!, ends[1]!];
   const path = p.map(([x, y], i) => `${i ? 'L' : 'M'}${num(x)} ${num(y)}`).join('');
   const items: DisplayItem[] = cut.line === 'ends' ? [] : [{ kind: 'stroke', d: path, width: style.narrow, dash: [8, 1.2, 0.8, 1.2] }];
   const wide = (at: number, next: number, most: number) => {
@@ -66,10 +102,10 @@ export function drawCuttingPlane(view: ViewRecord, section: ViewRecord, result: 
     // The arrow comes from the reader's side and points the way one looks.
     const [px, py] = [reader[0], -reader[1]];
     const [tx, ty] = outward(end, next);
-    const [ax, ay] = [p[end]![0] - tx * 1.5, p[end]![1] - ty * 1.5];
-    items.push(line(ax + px * 9, ay + py * 9, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
+    const [ax, ay] = [p[end]![0] - tx * BEFORE_END_MM, p[end]![1] - ty * BEFORE_END_MM];
+    items.push(line(ax + px * ARROW_MM, ay + py * ARROW_MM, ax, ay, style.narrow), arrowHead(ax, ay, -px, -py, 3.5));
     if (cut.noLetter) return;
-    const [bx, by] = [ax + px * (9 + style.letter * 0.8), ay + py * (9 + style.letter * 0.8)];
+    const [bx, by] = [ax + px * (ARROW_MM + style.letter * 0.8), ay + py * (ARROW_MM + style.letter * 0.8)];
     items.push(text(bx, by + style.letter / 2, cut.letter, style.letter, 'middle'));
   });
   return items;

@@ -1,4 +1,4 @@
-import { rectOf, type Rect } from '../../core/base/rect.ts';
+import { crosses, rectOf, type Rect, type Segment } from '../../core/base/rect.ts';
 import type { ViewRecord } from '../../core/document/records.ts';
 import type { MaterialFamily } from '../../core/ledger/materials.ts';
 import type { DisplayItem, Drawn } from '../../core/picture/display-list.ts';
@@ -14,7 +14,7 @@ import { drawLines, drawPhantom, type LineLook } from './draw-lines.ts';
 import { drawPulls } from './draw-pulls.ts';
 import { drawReference } from './draw-reference.ts';
 import { drawShading } from './draw-shading.ts';
-import { drawBreak, drawCuttingPlane, drawDivider } from './draw-section.ts';
+import { drawBreak, drawCuttingPlanes, drawDivider } from './draw-section.ts';
 
 export interface ViewContext {
   /** Sections whose cutting plane this view shows. */
@@ -62,9 +62,10 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     );
     inside.push(...drawDivider(view, result, map, style), ...drawBreak(view, result, map, style));
     inside.push(...drawGaps(view, result, map, style), ...drawBorder(view, context.whole ?? result, map, style));
-    for (const detail of context.details ?? []) outside.push(...drawDetailMark(detail, map, style, (r) => covers(view, result, r)));
+    for (const detail of context.details ?? [])
+      outside.push(...drawDetailMark(detail, map, style, { covers: (r) => covers(view, result, r), lines: (r) => linesIn(result, map, r) }));
     for (const { view: other, sheet } of context.arrows ?? []) outside.push(...drawReference(view, other, box, style, sheet));
-    for (const section of context.cuts) outside.push(...drawCuttingPlane(view, section, result, map, style));
+    outside.push(...drawCuttingPlanes(view, context.cuts, result, map, style));
   }
   const label = labelOf(view, context.scaleInLabel);
   if (label) outside.push(text(box[0] + box[2] / 2, box[1] + box[3] + labelDrop(view, style), label, lettered(view) ? style.letter : style.item, 'middle'));
@@ -80,6 +81,17 @@ export function drawView(view: ViewRecord, result: ViewResult | undefined, style
     ink: joined([rectOf(box), ...inkOf(outside)]),
     solid: { ...solidOf(outside), loose: [rectOf(box)], covers: (r) => result === undefined || covers(view, result, r) },
   };
+}
+
+/** The pieces of a view's lines that run through a rectangle of paper. */
+function linesIn({ lines }: ViewResult, map: ViewMap, r: Rect): Segment[] {
+  const out: Segment[] = [];
+  for (let i = 0; i < lines.kind.length; i++)
+    for (let p = lines.start[i]!; p < lines.start[i + 1]! - 1; p++) {
+      const piece = [map.x(lines.xy[p * 2]!), map.y(lines.xy[p * 2 + 1]!), map.x(lines.xy[p * 2 + 2]!), map.y(lines.xy[p * 2 + 3]!)] as const;
+      if (crosses(piece, r)) out.push(piece);
+    }
+  return out;
 }
 
 /** Does a view show something under a rectangle on the sheet? Its box may be empty there. */

@@ -78,7 +78,10 @@ function cutTexts(scene: Scene, sheet: string): { id: string; said: string }[] {
   return [...below, ...own].flatMap((block) =>
     laidBlock(block, scene).cells.flatMap(({ cut, cell }) => {
       const words = blockText(cell.text, block, scene).replaceAll('\n', ' ');
-      return cut ? [{ id: block.id, said: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}...` : words }] : [];
+      // The blocks that come with a standard are no records of the drawing.
+      return cut
+        ? [{ id: scene.document[block.id] ? block.id : 'drawing', said: words.length > QUOTED ? `${words.slice(0, QUOTED).trimEnd()}...` : words }]
+        : [];
     }),
   );
 }

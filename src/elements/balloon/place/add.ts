@@ -3,12 +3,14 @@ import type { BalloonRecord, ViewRecord } from '../../../core/document/records.t
 import { standingOn } from '../../place.ts';
 import type { Scene } from '../../scene.ts';
 import { itemsOfBalloon } from '../says.ts';
-import { contains, type Rect } from '../../../core/base/rect.ts';
+import { contains, rectOf, type Rect } from '../../../core/base/rect.ts';
 import { HIDDEN } from '../../../core/outline/linework.ts';
 import { visibleOnPaper } from '../../../core/proof/coverage.ts';
 import { isModelled, type Item } from '../../../core/ledger/items.ts';
 import { viewRect } from '../../view/draw.ts';
 import { nearestEdge } from '../../../core/views/nearest-edge.ts';
+import { isFree } from './free.ts';
+import type { LayoutArea } from './layout.ts';
 import { balloonAreaIn, proposeBalloons, standingBalloon, type BalloonArea } from './propose.ts';
 
 /** A new balloon stands so far beside its view, and so much higher than what it points at, mm. */
@@ -27,16 +29,57 @@ export function newBalloon(scene: Scene, view: ViewRecord, component: number, at
   const aim = result && nearestEdge(result, ...scene.map(view).toView(at), component);
   if (!aim) return undefined;
   const [x, y, width, height] = viewRect(view, result);
-  const left = at[0] < x + width / 2;
+  const wanted: Vec2 = [at[0] < x + width / 2 ? x - OFF_VIEW_MM : x + width + OFF_VIEW_MM, Math.min(y + height, Math.max(y, at[1] - HIGHER_MM))];
+  const [px, py] = freeBeside([x, y, width, height], wanted, standingArea(scene, view, id));
   return {
     type: 'balloon',
     id,
     view: view.id,
     component: scene.components[component]!.path,
     anchor: [aim.x, aim.y],
-    offset: [(left ? x - OFF_VIEW_MM : x + width + OFF_VIEW_MM) - view.at[0], Math.min(y + height, Math.max(y, at[1] - HIGHER_MM)) - view.at[1]],
+    offset: [px - view.at[0], py - view.at[1]],
     end: 'arrow',
   };
+}
+
+/** Where a balloon may stand beside its view, once for each state of a drawing: a pointer that moves asks often. */
+const areas = new WeakMap<Scene, Map<string, LayoutArea>>();
+
+function standingArea(scene: Scene, view: ViewRecord, id: string): LayoutArea {
+  const known = areas.get(scene) ?? new Map<string, LayoutArea>();
+  areas.set(scene, known);
+  const key = `${view.id}\n${id}`;
+  let area = known.get(key);
+  if (!area) {
+    const standing = scene.all('balloon').flatMap((b) => (b.view === view.id && b.id !== id ? [standingBalloon(b, view)] : []));
+    area = { ...balloonAreaOf(scene, view), view: rectOf(viewRect(view, scene.result(view.id))), standing };
+    known.set(key, area);
+  }
+  return area;
+}
+
+/** The free place on the left, the right, above or below a view that is nearest to a wanted one; that one where there is none. */
+function freeBeside([x, y, width, height]: readonly [number, number, number, number], wanted: Vec2, area: LayoutArea): Vec2 {
+  const step = area.diameter / 4;
+  let best: Vec2 = wanted;
+  let least = Infinity;
+  const attempt = (px: number, py: number) => {
+    const off = Math.hypot(px - wanted[0], py - wanted[1]);
+    if (off < least && isFree(px, py, area)) [best, least] = [[px, py], off];
+  };
+  attempt(...wanted);
+  if (least === 0) return best;
+  for (const far of [OFF_VIEW_MM, OFF_VIEW_MM + area.diameter * 1.3]) {
+    for (let v = y - far; v <= y + height + far; v += step) {
+      attempt(x - far, v);
+      attempt(x + width + far, v);
+    }
+    for (let u = x - far; u <= x + width + far; u += step) {
+      attempt(u, y - far);
+      attempt(u, y + height + far);
+    }
+  }
+  return best;
 }
 
 /** A balloon with a second leader, to the piece of its item that is seen best besides its own. */

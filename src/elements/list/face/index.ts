@@ -2,7 +2,8 @@ import type { ListRecord } from '../../../core/document/records';
 import type { Face } from '../../face';
 import { RegionTool } from './region-tool.svelte';
 import { listOffers } from './offers';
-import { listColumnsFor } from '../../../core/ledger/list-rows';
+import { noRoomFor, notify } from '$lib/shared/notices.svelte';
+import { newList } from '../new-list';
 import Slip from './Slip.svelte';
 
 export const listFace: Face<ListRecord> = {
@@ -27,14 +28,10 @@ export const listFace: Face<ListRecord> = {
         label: 'Another parts list on this sheet',
         key: '',
         run: () => {
-          const { frame } = drawing.scene.page(drawing.sheetId).geometry;
-          const there = drawing.scene.all('list').some((l) => l.sheet === drawing.sheetId);
-          const id = drawing.freshId('list');
-          const columns = listColumnsFor(drawing.scene.drawing.standard);
-          drawing.edit('Another parts list', [
-            { op: 'put', record: { type: 'list', id, sheet: drawing.sheetId, columns, ...(there ? { at: [frame.x + 10, frame.y + 10] } : {}) } },
-          ]);
-          drawing.select({ kind: 'record', id });
+          const { record, free } = newList(drawing.scene, drawing.sheetId, drawing.freshId('list'));
+          if (!free) notify('trouble', noRoomFor('the parts list'));
+          drawing.edit('Another parts list', [{ op: 'put', record }]);
+          drawing.select({ kind: 'record', id: record.id });
         },
       },
       { ...tools.action('list-region', { label: 'Region for the parts list', key: '' }), shelf: false, disabled: !list },

@@ -1,8 +1,9 @@
 import type { Face } from '../../face';
 import { viewRect } from '../../view/draw';
-import type { PositionsRecord } from '../draw';
+import { freeRoom } from '../../place';
+import { drawPositions, type PositionsRecord } from '../draw';
 import { holesIn } from '../holes-in';
-import { notify } from '$lib/shared/notices.svelte';
+import { noRoomFor, notify } from '$lib/shared/notices.svelte';
 import Slip from './Slip.svelte';
 import { ZeroTool } from './zero-tool.svelte';
 
@@ -31,12 +32,17 @@ export const positionsFace: Face<PositionsRecord> = {
             return;
           }
           const [x, y, width] = viewRect(view, scene.result(view.id));
-          const record: PositionsRecord = {
+          const beside = [x + width + BESIDE_MM, y] as const;
+          const planned: PositionsRecord = {
             type: 'positions',
             id: drawing.freshId('positions'),
             view: view.id,
-            at: [x + width + BESIDE_MM - view.at[0], y - view.at[1]],
+            at: [beside[0] - view.at[0], beside[1] - view.at[1]],
           };
+          const box = drawPositions(planned, scene)[0]?.box;
+          const room = box && freeRoom(scene, view.sheet, [box[2], box[3]], beside);
+          if (!room) notify('trouble', noRoomFor('the table of positions'));
+          const record: PositionsRecord = room ? { ...planned, at: [room[0] - view.at[0], room[1] - view.at[1]] } : planned;
           drawing.edit('Table of positions', [{ op: 'put', record }]);
           drawing.select({ kind: 'record', id: record.id });
         },

@@ -1,9 +1,12 @@
 import type { Face } from '../../face';
-import type { TableRecord } from '../draw';
+import { noRoomFor, notify } from '$lib/shared/notices.svelte';
+import { freeRoom } from '../../place';
+import { rowHeight, type TableRecord } from '../draw';
 import Slip from './Slip.svelte';
 
 const COLUMNS_MM = [30, 30, 30];
 const ROWS = 4;
+const CORNER_MM = 15;
 
 export const tableFace: Face<TableRecord> = {
   slip: Slip,
@@ -15,12 +18,17 @@ export const tableFace: Face<TableRecord> = {
       key: '',
       group: 'Draw',
       run: () => {
-        const { frame } = drawing.scene.page(drawing.sheetId).geometry;
+        const { geometry, style } = drawing.scene.page(drawing.sheetId);
+        const { frame } = geometry;
+        const size = [COLUMNS_MM.reduce((a, b) => a + b, 0), ROWS * rowHeight(style.text)] as const;
+        const corner = [frame.x + CORNER_MM, frame.y + CORNER_MM] as const;
+        const room = freeRoom(drawing.scene, drawing.sheetId, size, corner);
+        if (!room) notify('trouble', noRoomFor('the table'));
         const record: TableRecord = {
           type: 'table',
           id: drawing.freshId('table'),
           sheet: drawing.sheetId,
-          at: [frame.x + 15, frame.y + 15],
+          at: room ?? corner,
           widths: COLUMNS_MM,
           rows: Array.from({ length: ROWS }, () => COLUMNS_MM.map(() => '')),
           head: true,
