@@ -14,7 +14,7 @@ export interface Face<R extends DrawingDocumentRecord> {
   /** What can be done as things stand. */
   actions?(drawing: Drawing, tools: Tools): readonly Action[];
   /** Ids of actions that are offered for one of them by a right press. */
-  readonly menu?: readonly string[];
+  readonly menu?: readonly (string | { readonly label: string; readonly actions: readonly string[] })[];
   /** What a right press at a place offers besides: for the component, the cell or the field there. */
   offers?(record: R, p: Press, drawing: Drawing, tools: Tools): { readonly title?: string; readonly offers: readonly Action[] };
   /** In the slip of several elements of this kind: what they have in common, to be changed for all. */

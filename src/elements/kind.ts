@@ -39,6 +39,8 @@ export interface EditableText {
   /** Height of its capitals, paper mm. */
   readonly height: number;
   readonly value: string;
+  /** It may have several lines: in a note Enter begins the next one, in a cell Shift with Enter. */
+  readonly lines?: 'note' | 'cell';
   /** The steps that write another text; none when it cannot be taken. @param now ISO 8601 */
   write(text: string, now: string): readonly Step[];
 }

@@ -14,6 +14,7 @@
       <Toast.Message>
         <Toast.Title>{toast.title}</Toast.Title>
       </Toast.Message>
+      {#if toast.action}<Toast.ActionTrigger class="q-button">{toast.action.label}</Toast.ActionTrigger>{/if}
       <Toast.CloseTrigger aria-label="Close" />
     </Toast>
   {/snippet}

@@ -38,9 +38,9 @@ describe('a quantity of three', () => {
       return texts.filter((t) => t !== 'Mass');
     };
     expect(mass(document)).toEqual(['2.51 kg']);
-    // With one mass unknown the rest is at least that much.
+    // With one mass unknown the sum says so, on two lines where its cell is narrow.
     const unknown: PropertyRecord = { type: 'property', id: 'property:Bush1', part: 'Bush1', values: { material: 'unobtainium' } };
-    expect(mass({ ...document, 'property:Bush1': unknown })).toEqual(['≥ 2.45 kg']);
+    expect(mass({ ...document, 'property:Bush1': unknown })).toEqual(['2.45 kg,', 'incomplete']);
   });
   test('checked by and drawn by stand in their own cells', () => {
     const doc: DrawingDocument = { ...document, drawing: { ...BLANK_DRAWING, drawnBy: 'D. Drafter', checkedBy: 'C. Checker', approvedBy: 'A. Approver' } };

@@ -22,8 +22,7 @@ export const noteKind: Kind<NoteRecord> = {
 
   texts(record, scene) {
     const [drawn] = drawNote(record, scene);
-    // A line is edited where it stands, several in the slip.
-    if (!drawn || record.text.includes('\n')) return [];
+    if (!drawn) return [];
     const box = drawn.grab!;
     return [
       {
@@ -32,6 +31,7 @@ export const noteKind: Kind<NoteRecord> = {
         box: { ...box, width: Math.max(box.width, 40) },
         height: heightOf(record, scene),
         value: record.text,
+        lines: 'note',
         write: (text) => (text.trim() === '' ? [{ op: 'drop', id: record.id }] : [{ op: 'put', record: { ...record, text } }]),
       },
     ];

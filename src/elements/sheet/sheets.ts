@@ -1,5 +1,6 @@
 import type { SheetRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
+import { without } from '../../core/base/without.ts';
 import { copiesOf, withBelongings } from '../copy.ts';
 import type { Scene } from '../scene.ts';
 
@@ -10,7 +11,7 @@ function inOrder(sheets: readonly SheetRecord[]): Step[] {
   return sheets.flatMap((s, order) => (s.order === order ? [] : [put({ ...s, order })]));
 }
 
-/** Puts a new sheet after another one. @param like what it takes over: size, way up, frame, title block, document type */
+/** Puts a new sheet after another one. @param like what it takes over */
 export function addSheet(scene: Scene, id: string, after: string, like: Omit<SheetRecord, 'type' | 'id' | 'order'>): Step[] {
   const sheets = [...scene.sheets];
   const at = sheets.findIndex((s) => s.id === after) + 1 || sheets.length;
@@ -18,6 +19,9 @@ export function addSheet(scene: Scene, id: string, after: string, like: Omit<She
   sheets.splice(at, 0, record);
   return inOrder(sheets);
 }
+
+/** What a new sheet takes over from another one: size, way up, frame and format; not what that one shows, nor its document type. */
+export const blankLike = (sheet: SheetRecord): SheetRecord => ({ ...without(sheet, 'part', 'from'), name: '' });
 
 /** A copy of a sheet with everything on it, right after it. @param freshId of each record copied @returns the steps, and the copy's id */
 export function duplicateSheet(scene: Scene, id: string, freshId: (base: string) => string): { readonly steps: Step[]; readonly id: string } {

@@ -33,7 +33,7 @@ export function layOutTable(table: TableRecord, scene: Scene): TableLayout {
   const edges: number[] = [];
   let y = table.at[1];
   table.rows.forEach((row, r) => {
-    const lines = table.widths.map((w, c) => wrapText(row[c] ?? '', size, w - 2 * AIR_MM, MOST_LINES));
+    const lines = table.widths.map((w, c) => (row[c] ?? '').split('\n').flatMap((l) => wrapText(l, size, w - 2 * AIR_MM, MOST_LINES)));
     const height = rowHeight(size, Math.max(1, ...lines.map((l) => l.length)));
     let x = table.at[0];
     table.widths.forEach((width, c) => {

@@ -31,6 +31,7 @@ export const tableKind: Kind<TableRecord> = {
       box: c.box,
       height: size,
       value: table.rows[c.row]![c.column] ?? '',
+      lines: 'cell',
       write: (words) => [{ op: 'put', record: withCell(table, c.row, c.column, words.slice(0, 2000)) }],
     }));
   },

@@ -30,8 +30,12 @@ const AROUND_MM = 8;
 /** The largest scale of the standard at which a view, the middle of it where it is, covers nothing else on its sheet. */
 export function largestScale(scene: Scene, view: ViewRecord): number | undefined {
   const result = scene.result(view.id);
-  if (!result) return undefined;
-  const [x, y, width, height] = viewRect(view, result);
+  return result && largestFor(scene, view, result.box);
+}
+
+/** The same of what a view is about to show. @param box minX minY maxX maxY, view space, model mm */
+export function largestFor(scene: Scene, view: ViewRecord, box: readonly [number, number, number, number]): number | undefined {
+  const [x, y, width, height] = viewRect(view, { box });
   const allowed = allowedOn(scene, view.sheet);
   const others = standingOn(scene, view.sheet, { family: view.id });
   const [cx, cy] = [x + width / 2, y + height / 2];

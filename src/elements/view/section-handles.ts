@@ -19,7 +19,7 @@ export function cuttingLineOf(section: ViewRecord, scene: Scene): { readonly vie
   const { cut } = section;
   const shown = scene.one('view', cut?.shownIn);
   const result = shown && scene.result(shown.id);
-  if (!cut || section.detail || !shown || !result) return undefined;
+  if (!cut || section.detail || !shown || shown.off || !result) return undefined;
   const view = scene.seenAs(shown);
   const line = lineOfCut(cut, view, result.box);
   if (!line) return undefined;

@@ -4,6 +4,7 @@
   import type { Action } from './action';
   import type { Drawing } from './drawing.svelte';
   import { matching } from './matching';
+  import { withSynonyms } from './synonyms';
 
   const { drawing, tools, actions }: { drawing: Drawing; tools: { quickBar: boolean }; actions: readonly Action[] } = $props();
 
@@ -36,7 +37,7 @@
       ),
     ];
   });
-  const found = $derived(matching(entries, typed, (e) => `${e.label} ${e.key}`));
+  const found = $derived(matching(entries, typed, (e) => `${e.group === 'Actions' ? withSynonyms(e.label) : e.label} ${e.key}`));
   const collection = $derived(
     useListCollection({ items: [...found], itemToString: (e) => e.label, itemToValue: (e) => e.value, isItemDisabled: (e) => e.disabled }),
   );

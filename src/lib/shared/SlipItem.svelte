@@ -73,6 +73,7 @@
   }
   const flat = (as: 'svg' | 'pdf') => `/api/jobs/${drawing.id}/files/flat.${as}?part=${encodeURIComponent(item.part)}`;
   /** Sheets that are of this part alone. */
+  const listsHere = $derived(drawing.scene.all('list').filter((l) => l.sheet === drawing.sheetId));
   const sheetsOfIt = $derived(
     drawing.sheets.filter((s) => s.id !== drawing.sheetId && (s.part === item.part || (s.from?.of.split('\n').includes(item.part) ?? false))),
   );
@@ -86,6 +87,9 @@
     : `${massText(item.massKg, drawing.scene.ledger.massUnit)} each`}"
 />
 <p class="origin">{item.massOrigin}</p>
+{#each listsHere as list (list.id)}
+  <p class="q-row"><button class="q-button" onclick={() => drawing.select({ kind: 'record', id: list.id })}>The parts list: columns and rows</button></p>
+{/each}
 {#each sheetsOfIt as sheet (sheet.id)}
   <p class="q-row"><button class="q-button" onclick={() => (drawing.sheetId = sheet.id)}>Its own sheet: {sheetNumber(sheet.id)}</button></p>
 {/each}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { actionFor, type Action } from './action';
+  import { actionFor, isLetter, isTyping, type Action } from './action';
+  import { letters } from './letters';
   import type { Drawing } from './drawing.svelte';
   import JobBar from './JobBar.svelte';
   import QuickBar from './QuickBar.svelte';
@@ -32,19 +33,21 @@
       return;
     }
     // The space bar presses what has the focus.
-    if (e.key === ' ' && (e.target as HTMLElement).closest('button, select, a')) return;
+    if (e.key === ' ' && (e.target as HTMLElement).closest('button, select, a, input')) return;
     if (onkey?.(e)) {
       e.preventDefault();
       return;
     }
     const action = actionFor(actions, e);
+    if (isLetter(e) && !e.repeat && !isTyping(e)) letters.press(() => action?.run());
+    else letters.flush();
     if (!action) return;
     e.preventDefault();
-    action.run();
+    if (!isLetter(e) || e.repeat) action.run();
   }
 </script>
 
-<svelte:window onkeydown={key} />
+<svelte:window onkeydown={key} onpointerdowncapture={() => letters.flush()} />
 
 <div class="page">
   <JobBar {drawing} {current} onquick={() => (tools.quickBar = true)} />
@@ -59,6 +62,8 @@
 
 <style>
   .page {
+    /* Hidden inputs of switches are placed absolutely: they belong to the page, and never make it scroll. */
+    position: relative;
     display: flex;
     flex-direction: column;
     height: 100vh;
@@ -77,6 +82,7 @@
     background: var(--panel);
   }
   aside {
+    position: relative;
     flex: none;
     min-height: 0;
     overflow-y: auto;

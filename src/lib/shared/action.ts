@@ -10,10 +10,18 @@ export interface Action {
   readonly shelf?: boolean;
   /** On the shelf it stands behind the button of this group. */
   readonly group?: string;
+  /** In a menu it stands behind the entry of this name. */
+  readonly under?: string;
   readonly run: () => void;
 }
 
-const isTyping = (e: KeyboardEvent): boolean => (e.target as HTMLElement).closest('input, textarea, select, [contenteditable]') !== null;
+/** Controls that letters go into: not those that are only ticked, pressed or dragged. */
+const TAKES_TEXT = `input${['checkbox', 'radio', 'button', 'range', 'color', 'file'].map((t) => `:not([type=${t}])`).join('')}, textarea, select, [contenteditable]`;
+/** Is someone writing? */
+export const isTyping = (e: KeyboardEvent): boolean => (e.target as HTMLElement).closest(TAKES_TEXT) !== null;
+
+/** A letter or a digit by itself. */
+export const isLetter = (e: KeyboardEvent): boolean => /^[\p{L}\p{N}]$/u.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey;
 
 /** A key by itself, pressed while nobody types. */
 export const plainKey = (e: KeyboardEvent): string | undefined => (e.ctrlKey || e.metaKey || e.altKey || isTyping(e) ? undefined : e.key);

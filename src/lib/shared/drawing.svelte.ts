@@ -6,6 +6,7 @@ import type { Item } from '$core/ledger/items';
 import { chosenKs, flatKey } from '$core/flat/k-factor';
 import type { SlotReport } from '$core/recipe/sheet-maker';
 import { composeSheet } from '$elements/compose';
+import { isElement } from '$elements/kinds';
 import { Scene } from '$elements/scene';
 import type { ViewResult } from '$core/views/compute-view';
 import { unpack } from '$core/base/pack';
@@ -17,6 +18,9 @@ import { call } from './api';
 import { Proof } from '$lib/proof/proof.svelte';
 import { notify } from './notices.svelte';
 import { Outbox, type ChangeLine, type OutboxState, type Outcome } from './outbox';
+import { selectionOf, selectionOn, type Selection } from './selection';
+
+export type { Selection } from './selection';
 
 export interface DrawingData {
   readonly id: string;
@@ -36,15 +40,6 @@ export interface Drafting {
   readonly share: number;
 }
 
-/** What is selected; a component belongs to an item, and both are shown everywhere. */
-export type Selection =
-  | { readonly kind: 'none' }
-  | { readonly kind: 'item'; readonly part: string; readonly component?: number; readonly view?: string }
-  | { readonly kind: 'record'; readonly id: string; readonly part?: string }
-  /** Several elements of one sheet. */
-  | { readonly kind: 'records'; readonly ids: readonly string[] }
-  | { readonly kind: 'field'; readonly field: string };
-
 /** How often it is looked whether views are there, and how many times: three minutes. */
 const LOOK_MS = 120;
 const MOST_LOOKS = 1500;
@@ -61,7 +56,7 @@ export class Drawing {
   version = $state(0);
   canUndo = $state(false);
   canRedo = $state(false);
-  selection = $state.raw<Selection>({ kind: 'none' });
+  private wanted = $state.raw<Selection>({ kind: 'none' });
   private openSheet = $state('');
   /** Changes not yet confirmed by the server. */
   waiting = $state(0);
@@ -223,7 +218,13 @@ export class Drawing {
   /** Opens a sheet: its views are fetched if they are not here. */
   set sheetId(id: string) {
     this.openSheet = id;
+    this.wanted = selectionOn(this.wanted, id, this.scene);
     this.fetchSheet(id);
+  }
+
+  /** What is selected of the sheet that is shown. */
+  get selection(): Selection {
+    return this.wanted;
   }
 
   get selectedPart(): string | undefined {
@@ -244,8 +245,7 @@ export class Drawing {
 
   /** Selects elements: none, one or several. */
   choose(ids: readonly string[]): void {
-    const [first] = ids;
-    this.selection = first === undefined ? { kind: 'none' } : ids.length === 1 ? { kind: 'record', id: first } : { kind: 'records', ids };
+    this.select(selectionOf(ids));
   }
 
   itemOfPath(path: string): Item | undefined {
@@ -257,8 +257,12 @@ export class Drawing {
     return `${base}~${crypto.randomUUID().slice(0, 8)}`;
   }
 
+  /** Selects something of the sheet that is shown; an element of another sheet opens that one. */
   select(s: Selection): void {
-    this.selection = s;
+    const record = s.kind === 'record' ? this.document[s.id] : undefined;
+    const sheet = record && isElement(record) ? this.scene.sheetOf(record) : undefined;
+    if (sheet && sheet.id !== this.openSheet) this.sheetId = sheet.id;
+    this.wanted = selectionOn(s, this.openSheet, this.scene);
   }
 
   /** Applies an edit here at once and sends it; a refused edit is taken back with a word why. */
@@ -298,11 +302,7 @@ export class Drawing {
       this.calm = this.scene;
     }, CALM_MS);
     if (!this.document[this.sheetId]) this.sheetId = this.sheets[0]?.id ?? '';
-    const s = this.selection;
-    if (s.kind === 'record' || s.kind === 'records') {
-      const there = this.chosen.filter((id) => this.document[id]);
-      if (there.length < this.chosen.length) this.choose(there);
-    }
+    this.wanted = selectionOn(this.wanted, this.openSheet, this.scene);
     this.refreshViews();
   }
 

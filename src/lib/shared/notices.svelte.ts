@@ -2,12 +2,13 @@ import { createToaster } from '@skeletonlabs/skeleton-svelte';
 
 export const toaster = createToaster({ placement: 'bottom-end' });
 
-/** What is said where something new finds no free room on its sheet. */
-export const noRoomFor = (what: string): string =>
-  `There is no free room for ${what} on this sheet: it covers something now. Arrange the sheet (E), move it, or take a larger sheet.`;
-
 /** A short word to the user. */
 export function notify(kind: 'good' | 'trouble', text: string): void {
   const create = kind === 'good' ? toaster.success : toaster.error;
   create({ title: text, duration: kind === 'good' ? 3000 : 8000 });
+}
+
+/** Says something, and offers to do what may be wanted next. */
+export function offer(text: string, label: string, run: () => void): void {
+  toaster.create({ title: text, type: 'info', duration: 12_000, action: { label, onClick: run } });
 }

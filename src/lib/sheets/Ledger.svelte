@@ -18,8 +18,8 @@
   const coverage = $derived(coverageOf(drawing.calm));
   const ready = $derived(drawing.seenThere && drawing.computing.size === 0);
   const all = $derived(drawing.calm.items.map((item, index) => ({ item, index })));
-  const nowhere = $derived(all.filter((r) => coverage.best(r.index) === 'not seen'));
-  const unidentified = $derived(all.filter((r) => coverage.best(r.index) !== 'identified'));
+  const nowhere = $derived(all.filter((r) => isModelled(r.item) && coverage.best(r.index) === 'not seen'));
+  const unidentified = $derived(all.filter((r) => isModelled(r.item) && coverage.best(r.index) !== 'identified'));
   const gaps = $derived(all.filter((r) => r.item.gaps.length > 0));
 
   let only = $state<'all' | 'nowhere' | 'unidentified' | 'gaps'>('all');
@@ -85,7 +85,7 @@
   <header>
     <h2>Parts ledger</h2>
     <p class="q-caption">
-      {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${mass.complete ? '' : 'over '}${massText(mass.kg, unit)}` : ''}
+      {drawing.items.length} items · {pieces} pieces{mass.kg > 0 ? ` · ${massText(mass.kg, unit)}${mass.complete ? '' : ', incomplete'}` : ''}
     </p>
     <form
       class="jump"
@@ -131,7 +131,7 @@
               onclick={() => drawing.select({ kind: 'item', part: item.part })}
             >
               <span class="number" class:open>{item.unnumbered ? '–' : item.number}</span>
-              <img src={partPicture(keys.get(item.part))} alt="" />
+              {#if isModelled(item)}<img src={partPicture(keys.get(item.part))} alt="" />{:else}<span class="bare"></span>{/if}
               <span class="text">
                 <b>{item.values.description.text || '(no description)'}</b>
                 <small>{subtitle(item)}</small>

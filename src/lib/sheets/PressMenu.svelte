@@ -1,7 +1,9 @@
 <script lang="ts">
   import { Menu, Portal } from '@skeletonlabs/skeleton-svelte';
   import { untrack } from 'svelte';
-  import type { Menu as Offered } from './menu';
+  import { ChevronRight } from '@lucide/svelte';
+  import type { Action } from '../shared/action';
+  import { actionsIn, isSubmenu, type Menu as Offered } from './menu';
 
   interface Props {
     /** What is offered, and where the menu stands in pixels of the window. It stays as it was when it was opened. */
@@ -10,17 +12,26 @@
   }
   const props: Props = $props();
   const { x, y, of } = untrack(() => props.menu);
-  const actions = of.groups.flat();
+  const actions = actionsIn(of);
 
   function run(id: string) {
     props.onclosed();
     actions.find((a) => a.id === id)?.run();
   }
+  /** Inside the window, whatever it is opened on. */
+  const fits = { fitViewport: true, overlap: true, slide: true, flip: true, gutter: 2, overflowPadding: 6 } as const;
 </script>
+
+{#snippet item(a: Action)}
+  <Menu.Item value={a.id} class="press-item">
+    <Menu.ItemText>{a.label}</Menu.ItemText>
+    {#if a.key}<kbd>{a.key}</kbd>{/if}
+  </Menu.Item>
+{/snippet}
 
 <Menu
   open
-  positioning={{ placement: 'bottom-start', gutter: 2, getAnchorRect: () => ({ x, y, width: 0, height: 0 }) }}
+  positioning={{ ...fits, placement: 'bottom-start', getAnchorRect: () => ({ x, y, width: 0, height: 0 }) }}
   onOpenChange={(d) => !d.open && props.onclosed()}
   onSelect={(d) => run(d.value)}
   aria-label={of.title}
@@ -32,11 +43,22 @@
           {#if i}<Menu.Separator />{/if}
           <Menu.ItemGroup>
             {#if !i}<Menu.ItemGroupLabel class="press-title">{of.title}</Menu.ItemGroupLabel>{/if}
-            {#each group as a (a.id)}
-              <Menu.Item value={a.id} class="press-item">
-                <Menu.ItemText>{a.label}</Menu.ItemText>
-                {#if a.key}<kbd>{a.key}</kbd>{/if}
-              </Menu.Item>
+            {#each group as e (e.id)}
+              {#if isSubmenu(e)}
+                <Menu positioning={{ ...fits, overlap: false, placement: 'right-start' }} onSelect={(d) => run(d.value)} aria-label={e.label}>
+                  <Menu.TriggerItem value={e.id} class="press-item">
+                    <Menu.ItemText>{e.label}</Menu.ItemText>
+                    <ChevronRight size={15} />
+                  </Menu.TriggerItem>
+                  <Portal>
+                    <Menu.Positioner class="z-50!">
+                      <Menu.Content class="press-menu">
+                        {#each e.actions as a (a.id)}{@render item(a)}{/each}
+                      </Menu.Content>
+                    </Menu.Positioner>
+                  </Portal>
+                </Menu>
+              {:else}{@render item(e)}{/if}
             {/each}
           </Menu.ItemGroup>
         {/each}
@@ -49,7 +71,7 @@
   :global(.press-menu) {
     min-width: 250px;
     max-width: 380px;
-    max-height: min(70vh, 560px);
+    max-height: min(var(--available-height, 560px), 560px);
     overflow-y: auto;
     padding: 5px;
     border: 1px solid var(--line);
@@ -69,6 +91,7 @@
   }
   :global(.press-item) {
     display: flex;
+    align-items: center;
     justify-content: space-between;
     gap: 1.2rem;
     padding: 0.22rem 0.6rem;

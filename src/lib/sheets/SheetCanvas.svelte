@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { Vec2 } from '$core/base/vector';
   import type { DisplayGroup } from '$core/picture/display-list';
   import { faceOf } from '$elements/faces';
@@ -6,6 +7,7 @@
   import { balloonForDropped } from '$elements/balloon/face/dropped';
   import type { Drawing } from '../shared/drawing.svelte';
   import { ITEM_DRAGGED } from '../shared/item-dragged';
+  import { letters } from '../shared/letters';
   import { markText } from '../proof/marks';
   import GroupPicture from './GroupPicture.svelte';
   import { menuAt } from './menu';
@@ -20,8 +22,9 @@
   const { drawing, tools }: { drawing: Drawing; tools: Tools } = $props();
 
   let frame: HTMLDivElement;
-  let width = $state(800);
-  let height = $state(600);
+  // Nothing is measured yet.
+  let width = $state(0);
+  let height = $state(0);
 
   const list = $derived(drawing.picture);
   const item = $derived(drawing.items.find((i) => i.part === drawing.selectedPart));
@@ -48,12 +51,21 @@
     panX = (width - list.width * zoom) / 2;
     panY = Math.max(room, (height - 70 - list.height * zoom) / 2);
   }
+  let measured: Vec2 = [0, 0];
   $effect(() => {
-    const wanted = `${drawing.sheetId}/${list?.width}/${width}x${height}`;
-    if (list && wanted !== fitted) {
-      fitted = wanted;
-      fit();
-    }
+    const wanted = `${drawing.sheetId}/${list?.width}x${list?.height}`;
+    const size: Vec2 = [width, height];
+    if (!list || !width || !height) return;
+    untrack(() => {
+      if (wanted !== fitted) fit();
+      else {
+        // Another size of the window keeps the zoom, and the middle where it was.
+        panX += (size[0] - measured[0]) / 2;
+        panY += (size[1] - measured[1]) / 2;
+      }
+    });
+    fitted = wanted;
+    measured = size;
   });
   $effect(() => {
     tools.fit = fit;
@@ -70,6 +82,7 @@
   function wheel(e: WheelEvent) {
     e.preventDefault();
     const r = frame.getBoundingClientRect();
+    if (!e.ctrlKey && tools.current.wheel?.(e.deltaY < 0)) return;
     // A pinch arrives as a wheel with Ctrl held.
     zoomAt(e.clientX - r.left, e.clientY - r.top, Math.exp(-e.deltaY * (e.ctrlKey ? 0.01 : 0.0015)));
   }
@@ -172,7 +185,8 @@
 
   function double(e: MouseEvent) {
     if (tools.current.finish) tools.current.finish();
-    else if (tools.current === tools.pick) tools.editAt(pressOf(e));
+    // What is typed after a double press that met no text was meant for one.
+    else if (tools.current === tools.pick && !tools.editAt(pressOf(e))) letters.hush();
   }
 
   function pressMenu(e: MouseEvent) {
@@ -252,6 +266,14 @@
     return covered(top - GRIP.off) && !covered(foot) ? foot + GRIP.off : top;
   }
 
+  /** Height of what is said of a view that is being drawn, px. */
+  const NEWS_PX = 14;
+  function computingText(id: string): string {
+    const share = drawing.progress.get(id);
+    const what = drawing.results.has(id) ? 'out of date, being drawn anew' : 'drawing this view';
+    return `${what} …${share === undefined ? '' : ` ${Math.round(100 * share)} %${drawing.canUndo ? ' Ctrl Z takes the change back.' : ''}`}`;
+  }
+
   const shifted = (id: string) => {
     const p = tools.pick.preview.get(id);
     return p && 'shift' in p ? `translate(${p.shift[0]} ${p.shift[1]})` : undefined;
@@ -326,15 +348,6 @@
             <GroupPicture group={one} {highlight} highlightItem={item?.number} images={(id) => shadingUrl(drawing.results.get(id))} />
           {/each}
         </g>
-        {#if drawing.computing.has(g.id)}
-          <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#9c590a"
-            >{drawing.results.has(g.id) ? 'out of date, being drawn anew' : 'drawing this view'} … {drawing.progress.has(g.id)
-              ? `${Math.round(100 * (drawing.progress.get(g.id) ?? 0))} %`
-              : ''}{drawing.canUndo && drawing.progress.has(g.id) ? ' Ctrl Z takes the change back.' : ''}</text
-          >
-        {:else if drawing.broken.has(g.id)}
-          <text x={g.box[0] + g.box[2] / 2} y={g.box[1] - 3} font-size="4" text-anchor="middle" fill="#a3271f">{drawing.broken.get(g.id)}</text>
-        {/if}
       {/each}
       {#each list.groups as g (g.id)}
         {@const mark = drawing.proof.marks.views.get(g.id)}
@@ -346,6 +359,18 @@
             <text x={Math.max(2 * r, g.box[0] - r)} y={Math.max(2 * r, g.box[1] - r) + 4 / zoom} font-size={11 / zoom} text-anchor="middle"
               >{mark.must + mark.should}</text
             >
+          </g>
+        {/if}
+      {/each}
+      {#each list.groups as g (g.id)}
+        {@const words = drawing.computing.has(g.id) ? computingText(g.id) : drawing.broken.get(g.id)}
+        {#if words}
+          <!-- In the middle of the view, where no balloon stands, and as large as it is read at this zoom. -->
+          {@const [mx, my, size] = [g.box[0] + g.box[2] / 2, g.box[1] + g.box[3] / 2, NEWS_PX / zoom]}
+          {@const wide = words.length * size * 0.52 + size}
+          <g class="news" transform={shifted(g.id)} data-view={g.id}>
+            <rect x={mx - wide / 2} y={my - size} width={wide} height={size * 1.6} rx={size * 0.3} />
+            <text x={mx} y={my + size * 0.15} font-size={size} text-anchor="middle" class:broken={drawing.broken.has(g.id)}>{words}</text>
           </g>
         {/if}
       {/each}
@@ -384,6 +409,20 @@
 </div>
 
 <style>
+  .news {
+    pointer-events: none;
+  }
+  .news rect {
+    fill: #fffefb;
+    opacity: 0.92;
+  }
+  .news text {
+    fill: #9c590a;
+    font-family: system-ui;
+  }
+  .news text.broken {
+    fill: #a3271f;
+  }
   .mark text {
     fill: #fff;
     font-weight: 600;

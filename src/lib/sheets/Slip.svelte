@@ -1,8 +1,8 @@
 <script lang="ts">
   import { faceOf } from '$elements/faces';
-  import { isElement } from '$elements/kinds';
   import SlipTitle from '$elements/sheet/face/SlipTitle.svelte';
   import type { Drawing } from '../shared/drawing.svelte';
+  import { shownRecord } from '../shared/selection';
   import SlipItem from '../shared/SlipItem.svelte';
   import LayerField from './LayerField.svelte';
   import Place from './Place.svelte';
@@ -13,13 +13,10 @@
 
   const several = $derived(drawing.selection.kind === 'records' ? tools.pick.chosen : []);
   const item = $derived(drawing.items.find((i) => i.part === drawing.selectedPart));
-  /** What is selected; with nothing selected the sheet itself. Everything is read each time, so that it follows whatever changes. */
+  /** Everything is read each time, so that it follows whatever changes. */
   const record = $derived.by(() => {
-    const { selection, document, scene, sheetId } = drawing;
-    const sheet = scene.one('sheet', sheetId);
-    const none = item ? undefined : sheet;
-    const selected = selection.kind === 'record' ? document[selection.id] : undefined;
-    return selected && isElement(selected) ? selected : none;
+    const { selection, sheetId, scene } = drawing;
+    return shownRecord(selection, sheetId, scene);
   });
 </script>
 

@@ -2,7 +2,8 @@ import type { Vec2 } from '$core/base/vector';
 import type { DrawingDocumentRecord } from '$core/document/records';
 import { removed } from '$elements/remove';
 import { copiesOf, movedToSheet, withBelongings } from '$elements/copy';
-import { addSheet } from '$elements/sheet/sheets';
+import { isElement, kindOf } from '$elements/kinds';
+import { addSheet, blankLike } from '$elements/sheet/sheets';
 import type { Drawing } from '../shared/drawing.svelte';
 import { notify } from '../shared/notices.svelte';
 
@@ -76,12 +77,12 @@ export class Clipboard {
     }
     const ids = new Set(copies.map((c) => c.id));
     const alone = (r: DrawingDocumentRecord) => !('view' in r) || r.view === null || !ids.has(r.view);
-    const moved = (r: DrawingDocumentRecord): DrawingDocumentRecord => {
-      if (!alone(r)) return r;
-      if (r.type === 'balloon') return { ...r, offset: [r.offset[0] + by[0], r.offset[1] + by[1]] };
-      if (r.type === 'figure') return { ...r, points: r.points.map(([x, y]) => [x + by[0], y + by[1]] as const) };
-      return r.type === 'note' ? { ...r, at: [r.at[0] + by[0], r.at[1] + by[1]] } : r;
-    };
+    // Each kind knows how it is moved; views are already where they go.
+    const all = drawing.scene.with({ ...drawing.document, ...Object.fromEntries(copies.map((c) => [c.id, c])) });
+    const moved = (r: DrawingDocumentRecord): DrawingDocumentRecord =>
+      r.type === 'view' || !alone(r) || !isElement(r) || !(by[0] || by[1])
+        ? r
+        : ((kindOf(r).drag?.(r, by, all) ?? []).flatMap((s) => (s.op === 'put' && s.record.id === r.id ? [s.record] : []))[0] ?? r);
     const put = copies.map(moved);
     drawing.edit(
       `${label} ${counted(chosen)}`,
@@ -96,7 +97,7 @@ export class Clipboard {
     const open = drawing.scene.one('sheet', drawing.sheetId);
     if (!open) return;
     const to = sheet ?? drawing.freshId('sheet');
-    const before = sheet === undefined ? addSheet(drawing.scene, to, open.id, open) : [];
+    const before = sheet === undefined ? addSheet(drawing.scene, to, open.id, blankLike(open)) : [];
     const steps = movedToSheet(drawing.scene, ids, to);
     if (!steps.length) {
       if (to !== open.id) notify('trouble', 'Only views and lists stand on a sheet by themselves: select the view.');

@@ -10,7 +10,9 @@ import { isElement, kindOf, type ElementRecord } from '$elements/kinds';
 import { homeOf, type Scene } from '$elements/scene';
 import { snapLinesOn, snapped, type Guide, type SnapLines } from '$elements/snap';
 import { boxOf, movedTogether } from '$elements/together';
+import type { Pressed } from '$elements/kind';
 import type { Drawing } from '../shared/drawing.svelte';
+import type { Selection } from '../shared/selection';
 import type { Press, Sketch, Tool } from './tool';
 
 interface Drag {
@@ -88,8 +90,7 @@ export class PickTool implements Tool {
   /** The element that is selected alone, if it is on the open sheet. */
   get selected(): ElementRecord | undefined {
     const { selection: s } = this.drawing;
-    const id = s.kind === 'record' ? s.id : s.kind === 'item' ? s.view : undefined;
-    return id === undefined ? undefined : this.here(id);
+    return s.kind === 'record' ? this.here(s.id) : undefined;
   }
 
   /** All elements of the open sheet that are selected. */
@@ -131,10 +132,17 @@ export class PickTool implements Tool {
     }
     // What is pressed in a choice of several moves them all.
     const several = drawing.selection.kind === 'records' && chosen.includes(record.id);
-    if (!several) drawing.select(pressed ?? { kind: 'record', id: record.id });
+    if (!several) drawing.select(this.meant(record, pressed));
     const records = several ? this.chosen : [record];
     if (records.some((r) => kindOf(r).drag ?? r.type === 'list')) this.drag = { records, from: p.at, by: [0, 0], moved: false, guides: [] };
     return true;
+  }
+
+  /** What a press selects: in a view first the view, then, pressed again, the component. What is framed is what keys act on. */
+  private meant(record: ElementRecord, pressed: Pressed | undefined): Selection {
+    const { selection: s } = this.drawing;
+    const inView = (s.kind === 'record' && s.id === record.id) || (s.kind === 'item' && s.view === record.id);
+    return pressed && (record.type !== 'view' || inView) ? pressed : { kind: 'record', id: record.id };
   }
 
   move(p: Press): void {

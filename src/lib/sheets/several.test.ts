@@ -4,14 +4,15 @@ const said: [string, string][] = [];
 vi.mock('../shared/notices.svelte', () => ({ notify: (kind: string, text: string) => said.push([kind, text]), toaster: {} }));
 
 import { rectOf } from '$core/base/rect';
-import type { ListRecord, ViewRecord } from '$core/document/records';
+import type { DrawingDocumentRecord, ListRecord, ViewRecord } from '$core/document/records';
+import { listColumnsFor } from '$core/ledger/list-rows';
 import { boxOf } from '$elements/together';
 import { isElement, kindOf } from '$elements/kinds';
 import { sectionAt } from '$elements/view/section-at';
 import { actionFor, type Action } from '../shared/action';
 import { openBench, type Bench } from '../testing/fake-job';
 import { actionsOf } from './actions';
-import { menuAt, sheetMenu, type Menu } from './menu';
+import { actionsIn, menuAt, sheetMenu, type Menu } from './menu';
 import { placeOfSelection } from './place-of-selection';
 import type { Press } from './tool';
 import { Tools } from './tools.svelte';
@@ -47,10 +48,9 @@ const drag = (from: Press, to: Press) => {
   tools.current.up(to);
 };
 const viewsHere = () => bench.drawing.scene.viewsOn(bench.drawing.sheetId).map((v) => v.id);
-const labels = (m: Menu) => m.groups.flat().map((a) => a.label);
+const labels = (m: Menu) => actionsIn(m).map((a) => a.label);
 const run = (m: Menu, id: string) =>
-  m.groups
-    .flat()
+  actionsIn(m)
     .find((a) => a.id === id)!
     .run();
 
@@ -126,8 +126,12 @@ describe('several at once', () => {
   });
   test('every view and the list can go: nothing is a fixture', async () => {
     const list = Object.values(bench.drawing.document).find((r): r is ListRecord => r.type === 'list')!;
-    bench.drawing.choose([list.id, ...bench.drawing.scene.all('view').map((v) => v.id)]);
-    action('remove').run();
+    for (const sheet of bench.drawing.sheets) {
+      bench.drawing.sheetId = sheet.id;
+      const there = bench.drawing.scene.viewsOn(sheet.id).map((v) => v.id);
+      bench.drawing.choose(list.sheet === sheet.id ? [list.id, ...there] : there);
+      action('remove').run();
+    }
     await bench.settled();
     expect(Object.values(bench.document()).filter((r) => r.type === 'view' || r.type === 'list' || r.type === 'balloon')).toEqual([]);
     expect(bench.drawing.picture!.groups.map((g) => g.role)).toEqual(['frame', 'title']);
@@ -195,6 +199,56 @@ describe('cut, copy and paste', () => {
     const copy = bench.drawing.document[bench.drawing.chosen[0]!];
     expect(copy).toMatchObject({ type: 'balloon', view: balloon.view, component: balloon.component, anchor: balloon.anchor });
     expect(copy).not.toMatchObject({ offset: balloon.offset });
+  });
+  // Whatever stands on the sheet: a copy never lands exactly on what it was made of.
+  const onSheet = 'sheet:1';
+  const ONE_OF_EACH: readonly DrawingDocumentRecord[] = [
+    { type: 'note', id: 'note:x', view: null, sheet: onSheet, at: [40, 40], text: 'Grease' },
+    { type: 'table', id: 'table:x', sheet: onSheet, at: [60, 60], widths: [20, 20], rows: [['a', 'b']] },
+    { type: 'code', id: 'code:x', sheet: onSheet, at: [90, 60], sizeMm: 20, says: 'x' },
+    { type: 'cloud', id: 'cloud:x', sheet: onSheet, at: [40, 80], to: [60, 95], revision: 'A' },
+    {
+      type: 'figure',
+      id: 'figure:x',
+      sheet: onSheet,
+      shape: 'line',
+      points: [
+        [40, 100],
+        [70, 110],
+      ],
+    },
+    { type: 'sign', id: 'sign:x', view: null, sheet: onSheet, at: [80, 120], is: { sign: 'datum', letter: 'A' } },
+    { type: 'sign', id: 'sign:y', view: 'view:front', sheet: null, at: [60, 0], is: { sign: 'flag', shape: 'triangle', text: '1' } },
+    { type: 'block', id: 'block:x', sheet: onSheet, at: [100, 100], columns: [20], rows: [8], cells: [] },
+    { type: 'list', id: 'list:x', sheet: onSheet, at: [120, 60], columns: listColumnsFor('iso') },
+    { type: 'revisions', id: 'revisions:x', sheet: onSheet, at: [120, 120] },
+    { type: 'balloon', id: 'balloon:x', view: 'view:front', component: 'Tower', anchor: [0, 40], offset: [50, -50], end: 'arrow' },
+    { type: 'note', id: 'note:y', view: 'view:front', sheet: null, at: [30, 30], text: 'of the view' },
+  ];
+  test.each(ONE_OF_EACH.map((r) => [r.id, r] as const))('a copy of %s stands beside it, duplicated or pasted', (id, record) => {
+    const { drawing } = bench;
+    drawing.edit('One', [{ op: 'put', record }]);
+    const placeOf = (of: string): readonly [number, number] => {
+      const b = rectOf(drawing.picture!.groups.find((g) => g.id.split('/')[0] === of)!.box);
+      return [b.x, b.y];
+    };
+    const [x, y] = placeOf(id);
+    const beside = (times: number) => {
+      const [copy] = drawing.chosen;
+      expect(copy).not.toBe(id);
+      const [cx, cy] = placeOf(copy!);
+      expect(cx).toBeCloseTo(x + 8 * times, 6);
+      expect(cy).toBeCloseTo(y + 8 * times, 6);
+    };
+    drawing.select({ kind: 'record', id });
+    action('duplicate').run();
+    beside(1);
+    drawing.select({ kind: 'record', id });
+    action('copy').run();
+    action('paste').run();
+    beside(1);
+    action('paste').run();
+    beside(2);
   });
   test('to the next sheet, to a new one, onto a thumbnail', async () => {
     bench.drawing.select({ kind: 'record', id: 'view:front' });
@@ -276,12 +330,31 @@ describe('what is under the pointer', () => {
     run(menuAt(bench.drawing, tools, press(b.x + b.width / 2, b.y + b.height / 2)), 'end');
     expect(bench.drawing.document[balloon.id]).toMatchObject({ end: balloon.end === 'dot' ? 'arrow' : 'dot' });
   });
+  test('about twelve entries are in sight, whatever was pressed: what is done every day first, duplicate and remove among them', () => {
+    for (const { id } of bench.drawing.sheets) {
+      bench.drawing.sheetId = id;
+      for (const g of bench.drawing.picture!.groups) {
+        const [x, y, width, height] = g.box;
+        for (const share of [0.02, 0.3, 0.5, 0.8]) {
+          const m = menuAt(bench.drawing, tools, press(x + width * share, y + height * share));
+          expect(m.groups.flat().length, m.title).toBeLessThanOrEqual(12);
+          const record = bench.drawing.document[g.id];
+          if (record?.type === 'view' && m.title.startsWith('Item')) {
+            const inSight = m.groups.flat().map((e) => e.id);
+            expect(inSight).toEqual(expect.arrayContaining(['only', 'duplicate', 'remove']));
+          }
+        }
+      }
+    }
+  });
   test('the menu key has a place for whatever is selected', () => {
     bench.drawing.select({ kind: 'record', id: 'view:front' });
     const b = box('view:front');
     expect(placeOfSelection(bench.drawing, tools)).toEqual([b.x + b.width / 2, b.y + b.height / 2]);
-    tools.current.down(press(...onView('view:front')));
-    tools.current.up(press(0, 0));
+    for (let n = 0; n < 2; n++) {
+      tools.current.down(press(...onView('view:front')));
+      tools.current.up(press(0, 0));
+    }
     const at = placeOfSelection(bench.drawing, tools)!;
     expect(menuAt(bench.drawing, tools, press(...at)).title).toMatch(/^Item/);
     bench.drawing.select({ kind: 'none' });

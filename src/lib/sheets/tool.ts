@@ -55,6 +55,8 @@ export interface Tool {
   sketches(): readonly Sketch[];
   /** A key that is pressed while it is in hand, before actions get it. @returns whether it was meant for the tool */
   key?(key: string): boolean;
+  /** The wheel, unless Ctrl is held: what is zoomed is the sheet otherwise. @returns whether it was meant for the tool */
+  wheel?(up: boolean): boolean;
   /** What the slip shows while it is in hand. */
   readonly panel?: Component<{ drawing: Drawing; tools: Tools; tool: Tool }>;
 }

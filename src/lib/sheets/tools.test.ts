@@ -14,6 +14,10 @@ import { recordsOf, type BalloonRecord, type ViewRecord } from '$core/document/r
 import { findingsOf } from '$core/proof/findings';
 import { actionFor, type Action } from '../shared/action';
 import { openBench, type Bench } from '../testing/fake-job';
+import { kindOf } from '$elements/kinds';
+import type { PlaceTool } from '$elements/view/face/place-tool.svelte';
+import { boxFromParts } from '$elements/view/extent';
+import { chosenSteps, showing } from '$elements/view/shows';
 import { actionsOf } from './actions';
 import type { Press } from './tool';
 import { Tools } from './tools.svelte';
@@ -116,7 +120,7 @@ describe('balloons', () => {
     expect(new Set(parts).size).toBe(7);
     expect(findingsOf(bench.drawing.scene).filter((f) => f.code === 'LEADERS_CROSS' || f.code === 'OVERLAP' || f.code === 'NOT_IDENTIFIED')).toEqual([]);
     action('identify').run();
-    expect(said.at(-1)).toEqual(['trouble', 'Every item has its balloon.']);
+    expect(said.at(-1)).toEqual(['good', 'Every item has its balloon.']);
   });
   test('arranged anew around the one that was put somewhere by hand', async () => {
     const own = recordsOf(bench.drawing.document, 'balloon').filter((b) => b.view === 'view:exploded');
@@ -334,4 +338,127 @@ describe('tools and keys', () => {
     expect(typed('z', { ctrlKey: true })).toBe('undo');
     expect(typed('y', { metaKey: true })).toBeUndefined();
   });
+});
+
+describe('a press in a view', () => {
+  const tower = (): Press => {
+    const { components, results } = bench.drawing;
+    const index = components.find((c) => c.name === 'Tower')!.index;
+    const { window: w, component } = results.get('view:front')!.map;
+    const i = component.findIndex((c, k) => c === index && component[k + 3] === index && component[k + 3 * w.width] === index);
+    const [x, y] = [w.minX + ((i % w.width) + 2) * w.pixelMm, w.maxY - (Math.floor(i / w.width) + 2) * w.pixelMm];
+    return press(...viewMapOf(view('view:front')).toPaper([x, y]));
+  };
+  const pressed = (p: Press) => {
+    tools.pick.down(p);
+    tools.pick.up();
+  };
+
+  test('selects the view, and keys act on it: it is copied and removed', async () => {
+    pressed(tower());
+    expect(bench.drawing.selection).toEqual({ kind: 'record', id: 'view:front' });
+    expect(tools.pick.selected?.id).toBe('view:front');
+    for (const id of ['copy', 'duplicate', 'remove']) expect(action(id).disabled, id).toBe(false);
+    action('remove').run();
+    await bench.settled();
+    expect(bench.document()['view:front']).toBeUndefined();
+  });
+  test('again selects the component: the view is framed no longer, and no key removes it', () => {
+    pressed(tower());
+    pressed(tower());
+    expect(bench.drawing.selection).toMatchObject({ kind: 'item', part: 'Tower', view: 'view:front' });
+    expect(tools.pick.selected).toBeUndefined();
+    expect(tools.activeView?.id).toBe('view:front');
+    expect(action('remove').disabled).toBe(true);
+    // In the same view another component is selected at once.
+    pressed(tower());
+    expect(bench.drawing.selection.kind).toBe('item');
+  });
+});
+
+describe('what is drawn small and near', () => {
+  test('“show only” keeps the view where it was by its middle, inside the frame, and what is in line goes along', async () => {
+    const { scene } = bench.drawing;
+    const front = { ...view('view:front'), scale: 2 };
+    bench.drawing.edit('Larger', [{ op: 'put', record: front }]);
+    const tower = scene.components.find((c) => c.name === 'Tower')!.path;
+    const middle = (v: ViewRecord) => {
+      const b = boxFromParts(bench.drawing.scene, v, v);
+      return viewMapOf(v).toPaper([(b[0] + b[2]) / 2, (b[1] + b[3]) / 2]);
+    };
+    const before = middle(view('view:front'));
+    const top = view('view:top').at;
+    bench.drawing.edit('Only', chosenSteps(bench.drawing.scene, view('view:front'), showing(view('view:front'), 'only', [tower])));
+    const after = middle(view('view:front'));
+    const { frame } = bench.drawing.scene.page('sheet:1').geometry;
+    const r = rectOf(viewRect(view('view:front'), { box: boxFromParts(bench.drawing.scene, view('view:front'), view('view:front')) }));
+    expect(r.x).toBeGreaterThanOrEqual(frame.x);
+    expect(r.y).toBeGreaterThanOrEqual(frame.y);
+    expect(r.x + r.width).toBeLessThanOrEqual(frame.x + frame.width);
+    expect(Math.hypot(after[0] - before[0], after[1] - before[1])).toBeLessThan(60);
+    // The top view stays in line: the same place of the model is at the same place across.
+    expect(view('view:top').at[0] - top[0]).toBeCloseTo(view('view:front').at[0] - front.at[0], 6);
+  });
+  test('a view that is in line moves along its line only', () => {
+    const right = view('view:right');
+    const ring = bench.drawing.scene.components.find((c) => c.name === 'Ring')!.path;
+    const steps = chosenSteps(bench.drawing.scene, right, showing(right, 'only', [ring]));
+    const put = steps.flatMap((s) => (s.op === 'put' && s.record.id === right.id ? [s.record as ViewRecord] : []))[0]!;
+    expect(put.at[1]).toBeCloseTo(right.at[1], 9);
+    expect(put.shows).toEqual({ only: true, of: [ring] });
+  });
+});
+
+describe('placing a view', () => {
+  test('its scale is chosen while it is placed, by wheel and keys; the next one fits by itself again', async () => {
+    tools.take('place');
+    const place = tools.current as PlaceTool;
+    expect(place.wheel(true)).toBe(false);
+    place.move(press(100, 100));
+    const usual = place.scale;
+    expect(place.wheel(false)).toBe(true);
+    expect(place.scale).toBeLessThan(usual);
+    expect(place.key('+')).toBe(true);
+    expect(place.scale).toBe(usual);
+    place.key('-');
+    place.key('-');
+    const chosen = place.scale;
+    expect(place.scales).toContain(chosen);
+    place.up(press(100, 100));
+    await bench.settled();
+    const made = bench.drawing.document[bench.drawing.chosen[0]!] as ViewRecord;
+    expect(made.scale).toBe(chosen);
+    expect(place.scale).toBe(usual);
+    expect(place.key('x')).toBe(false);
+  });
+});
+
+describe('balloons for all in a view', () => {
+  test('every item it shows gets one there, whatever other views say; once more is no error', async () => {
+    bench.drawing.select({ kind: 'record', id: 'view:front' });
+    action('identify').run();
+    await bench.settled();
+    const { scene } = bench.drawing;
+    const here = scene.all('balloon').filter((b) => b.view === 'view:front');
+    const seen = scene.items.filter((i) => i.components.some((c) => (scene.result('view:front')!.visibleArea[c] ?? 0) > 0));
+    expect(new Set(here.map((b) => scene.itemAt(b.component)?.part))).toEqual(new Set(seen.map((i) => i.part)));
+    bench.drawing.select({ kind: 'record', id: 'view:front' });
+    action('identify').run();
+    expect(said.at(-1)).toEqual(['good', 'Every item has its balloon.']);
+  });
+});
+
+test('a new sheet takes over size and format of the one before, not its document type', () => {
+  bench.drawing.sheetId = 'sheet:1';
+  action('sheet-add').run();
+  const made = bench.drawing.scene.one('sheet', bench.drawing.sheetId)!;
+  expect(made).toMatchObject({ size: bench.drawing.scene.one('sheet', 'sheet:1')!.size, name: '' });
+  expect(made.from).toBeUndefined();
+});
+test('the rings of a cutting line are gone when the view that carries it is hidden', () => {
+  const section = bench.drawing.scene.all('view').find((v) => v.cut?.shownIn)!;
+  const parent = view(section.cut!.shownIn!);
+  expect(kindOf(section).handles!(section, bench.drawing.scene).length).toBeGreaterThan(0);
+  bench.drawing.edit('Hide', [{ op: 'put', record: { ...parent, off: true } }]);
+  expect(kindOf(section).handles!(section, bench.drawing.scene)).toEqual([]);
 });

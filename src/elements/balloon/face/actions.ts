@@ -5,7 +5,7 @@ import { notify } from '$lib/shared/notices.svelte';
 import type { Tools } from '$lib/sheets/tools.svelte';
 import { without } from '../../../core/base/without';
 import type { BalloonRecord, ViewRecord } from '../../../core/document/records';
-import { identifyOnSheet, identifyRest, withSecond } from '../place/add';
+import { identifyOnSheet, identifyRest, identifyView, withSecond } from '../place/add';
 import { renumbered } from '../../../core/ledger/numbering';
 import { RAIL_NAMES, type Rail } from '../rail';
 import { runningOrder } from '../running-order';
@@ -13,14 +13,30 @@ import { fastenedWith, stacked, stackedAll } from '../stack';
 
 /** Balloons for every item that has none yet and can be seen in the view. */
 export function identify(drawing: Drawing, view: ViewRecord): void {
-  if (!drawing.results.has(view.id)) return;
-  const { records, open } = identifyRest(drawing.scene, view, (part) => drawing.freshId(`balloon:${part}`));
+  if (drawing.results.has(view.id))
+    putBalloons(
+      drawing,
+      identifyRest(drawing.scene, view, (part) => drawing.freshId(`balloon:${part}`)),
+    );
+}
+
+/** Balloons for all that a view shows; those that are there stay. */
+export function identifyAll(drawing: Drawing, view: ViewRecord): void {
+  if (drawing.results.has(view.id))
+    putBalloons(
+      drawing,
+      identifyView(drawing.scene, view, (part) => drawing.freshId(`balloon:${part}`)),
+    );
+}
+
+function putBalloons(drawing: Drawing, { records, open }: { readonly records: readonly BalloonRecord[]; readonly open: number }): void {
   if (records.length)
     drawing.edit(
       `Identify ${records.length} items`,
       records.map((record) => ({ op: 'put', record })),
     );
-  else notify('trouble', open ? 'No further item can be identified here: none has a visible edge with room for a balloon.' : 'Every item has its balloon.');
+  else if (open) notify('trouble', 'No further item can be identified here: none has a visible edge with room for a balloon.');
+  else notify('good', 'Every item has its balloon.');
 }
 
 export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
@@ -29,16 +45,16 @@ export function balloonActions(drawing: Drawing, tools: Tools): Action[] {
     tools.action('balloon', { label: 'Balloon for a component', short: 'Balloon', key: 'B', group: 'Balloon' }),
     {
       id: 'identify',
-      label: 'Identify the rest in this view',
-      short: 'Identify',
+      label: 'Balloons for all in this view',
+      short: 'Balloons for all',
       key: 'I',
       group: 'Balloon',
       disabled: !view,
-      run: () => view && identify(drawing, view),
+      run: () => view && identifyAll(drawing, view),
     },
     {
       id: 'identify-sheet',
-      label: 'Identify the rest on this sheet, each where it is seen best',
+      label: 'Balloons for all that have none, each where it is seen best',
       key: '',
       group: 'Balloon',
       run: () => identifySheet(drawing),

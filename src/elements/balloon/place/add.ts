@@ -119,6 +119,18 @@ export function identified(scene: Scene, view: ViewRecord, items: readonly Item[
   return proposeBalloons(view, result, items, scene.components, { ...balloonAreaOf(scene, view), standing }, idOf).map((p) => p.record);
 }
 
+/** Balloons for every item that is seen in a view and has none there, whatever other views say. Those that are there are in the way. */
+export function identifyView(
+  scene: Scene,
+  view: ViewRecord,
+  idOf: (part: string) => string,
+): { readonly records: readonly BalloonRecord[]; readonly open: number } {
+  const areas = scene.result(view.id)?.visibleArea;
+  const here = new Set(scene.at(view.id).flatMap((r) => (r.type === 'balloon' ? itemsOfBalloon(r, scene) : [])));
+  const open = scene.items.filter((i) => isModelled(i) && !here.has(i) && areas && i.components.some((c) => (areas[c] ?? 0) > 0));
+  return { records: identified(scene, view, open, idOf), open: open.length };
+}
+
 /** Items without a balloon in a view of which something is seen inside a window. @param window paper mm */
 export function itemsInWindow(scene: Scene, view: ViewRecord, window: Rect): Item[] {
   const result = scene.result(view.id);

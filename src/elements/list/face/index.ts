@@ -2,7 +2,8 @@ import type { ListRecord } from '../../../core/document/records';
 import type { Face } from '../../face';
 import { RegionTool } from './region-tool.svelte';
 import { listOffers } from './offers';
-import { noRoomFor, notify } from '$lib/shared/notices.svelte';
+import { noRoomFor } from '$lib/shared/no-room';
+import { notify } from '$lib/shared/notices.svelte';
 import { newList } from '../new-list';
 import Slip from './Slip.svelte';
 

@@ -3,7 +3,8 @@ import { viewRect } from '../../view/draw';
 import { freeRoom } from '../../place';
 import { drawPositions, type PositionsRecord } from '../draw';
 import { holesIn } from '../holes-in';
-import { noRoomFor, notify } from '$lib/shared/notices.svelte';
+import { noRoomFor } from '$lib/shared/no-room';
+import { notify } from '$lib/shared/notices.svelte';
 import Slip from './Slip.svelte';
 import { ZeroTool } from './zero-tool.svelte';
 

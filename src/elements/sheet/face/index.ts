@@ -2,7 +2,7 @@ import type { SheetRecord } from '../../../core/document/records';
 import { removed } from '../../remove';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import type { Face } from '../../face';
-import { addSheet, duplicateSheet, reorderSheet } from '../sheets';
+import { addSheet, blankLike, duplicateSheet, reorderSheet } from '../sheets';
 import { titleOffers } from './offers';
 import type { Action } from '$lib/shared/action';
 import { changeFormat, leaveFormat } from './format-actions';
@@ -69,7 +69,7 @@ const onFormat = (drawing: Drawing, tools: { formats: boolean }): readonly Actio
 
 function add(drawing: Drawing, like: SheetRecord): void {
   const id = drawing.freshId('sheet');
-  drawing.edit('Add sheet', addSheet(drawing.scene, id, like.id, like));
+  drawing.edit('Add sheet', addSheet(drawing.scene, id, like.id, blankLike(like)));
   drawing.sheetId = id;
 }
 

@@ -1,5 +1,6 @@
 import type { Face } from '../../face';
-import { noRoomFor, notify } from '$lib/shared/notices.svelte';
+import { noRoomFor } from '$lib/shared/no-room';
+import { notify } from '$lib/shared/notices.svelte';
 import { freeRoom } from '../../place';
 import { rowHeight, type TableRecord } from '../draw';
 import Slip from './Slip.svelte';

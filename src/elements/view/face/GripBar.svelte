@@ -2,7 +2,8 @@
   import { scaleView } from '$core/document/moves';
   import { drawingOf, type ViewRecord } from '$core/document/records';
   import { scaleText, standardScales } from '$core/sheet/paper';
-  import { Minus, Plus, SlidersHorizontal } from '@lucide/svelte';
+  import { Minus, Plus } from '@lucide/svelte';
+  import { identifyAll } from '../../balloon/face/actions';
   import type { Drawing } from '$lib/shared/drawing.svelte';
 
   const { drawing, record: view, x, y, width }: { drawing: Drawing; record: ViewRecord; x: number; y: number; width: number } = $props();
@@ -23,9 +24,7 @@
   <button aria-pressed={view.tangent} onclick={() => toggle('tangent', 'Tangent edges')}>Tangent</button>
   <button aria-pressed={view.shaded} onclick={() => toggle('shaded', 'Shading')}>Shaded</button>
   <button aria-pressed={view.label} onclick={() => toggle('label', 'Label')}>Label</button>
-  <button onclick={() => drawing.select({ kind: 'record', id: view.id })} aria-label="View settings" title="View settings"
-    ><SlidersHorizontal size={14} /></button
-  >
+  <button onclick={() => identifyAll(drawing, view)} aria-label="Balloons for all in this view" title="Balloons for all in this view (I)">Balloons</button>
 </div>
 
 <style>

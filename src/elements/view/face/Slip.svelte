@@ -4,7 +4,8 @@
   import { SEEN_MM2, visibleOnPaper } from '$core/proof/coverage';
   import { scaleText, standardScales } from '$core/sheet/paper';
   import { scaleFrom } from '$core/sheet/scale-text';
-  import { notify } from '$lib/shared/notices.svelte';
+  import { lengthsOf } from '$lib/shared/lengths';
+  import { notify, offer } from '$lib/shared/notices.svelte';
   import SlipDirection from './SlipDirection.svelte';
   import SlipHandOn from './SlipHandOn.svelte';
   import SlipPart from './SlipPart.svelte';
@@ -21,6 +22,8 @@
   import { setParallel, identify, putRail } from '../../balloon/face/actions';
   import { RAIL_NAMES, type Rail } from '../../balloon/rail';
   import { addView } from './actions';
+  import { boxFromParts } from '$elements/view/extent';
+  import { largestFor } from '$elements/view/scale';
   import SlipSection from './SlipSection.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
 
@@ -40,23 +43,28 @@
     else notify('trouble', 'Write a scale such as 1:5, 0.7:1 or 3/8.');
   }
 
+  const lengths = $derived(lengthsOf(drawing.scene));
   const setFlag = (key: 'flat' | 'colorByItem', label: string, on: boolean) =>
     drawing.edit(`${label} ${on ? 'on' : 'off'}`, [{ op: 'put', record: on ? { ...view, [key]: true } : without(view, key) }]);
   function thin(text: string) {
-    const mm = Number(text.replace(',', '.'));
+    const mm = lengths.mm(text);
     if (text.trim() === '') drawing.edit('Lines: all', [{ op: 'put', record: without(view, 'thinMm') }]);
-    else if (mm >= 0 && mm <= 10) put(`Thin out lines closer than ${mm} mm`, { thinMm: mm });
+    else if (mm >= 0 && mm <= 10) put(`Thin out lines closer than ${text} ${lengths.unit}`, { thinMm: mm });
   }
   function hiddenWithin(text: string) {
-    const mm = Number(text.replace(',', '.'));
+    const mm = lengths.mm(text);
     if (text.trim() === '') drawing.edit('Hidden lines: all', [{ op: 'put', record: without(view, 'hiddenWithinMm') }]);
-    else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${mm} mm`, { hiddenWithinMm: mm });
+    else if (mm > 0 && Number.isFinite(mm)) put(`Hidden lines to ${text} ${lengths.unit}`, { hiddenWithinMm: mm });
   }
   const spreads = $derived(drawing.scene.all('spread'));
   /** The view keeps place, scale and balloons; those are aimed again once its lines are there. */
   function switchSpread(spread: string | null) {
     put(spread ? 'Another spread' : 'Together', { spread, pullLines: spread !== null });
     if (here.size) void arrangeAnew(drawing, view.id);
+    // Pulled apart it is larger: the scale that fits is offered in the same moment.
+    const fits = largestFor(drawing.scene, view, boxFromParts(drawing.scene, view, { ...view, spread }));
+    if (fits && fits < view.scale * 0.999)
+      offer(`At ${scaleText(view.scale)} it is larger than its room on the sheet now.`, `Draw it at ${scaleText(fits)}`, () => setScale(fits));
   }
   const secondPosition = (id: string) => drawing.edit('Second position', [{ op: 'put', record: id ? { ...view, second: id } : without(view, 'second') }]);
   const result = $derived(drawing.scene.result(view.id));
@@ -105,8 +113,8 @@
 <Fold title="Lines and label">
   <Toggle label="Hidden lines" checked={view.hidden} onchange={(on) => put(`Hidden lines ${on ? 'on' : 'off'}`, { hidden: on })} />
   {#if view.hidden}<TextField
-      label="Hidden to depth, mm (empty: all)"
-      value={view.hiddenWithinMm === undefined ? '' : String(view.hiddenWithinMm)}
+      label="Hidden to depth, {lengths.unit} (empty: all)"
+      value={view.hiddenWithinMm === undefined ? '' : lengths.text(view.hiddenWithinMm)}
       onchange={hiddenWithin}
     />{/if}
   <Toggle label="Tangent edges" checked={view.tangent} onchange={(on) => put(`Tangent edges ${on ? 'on' : 'off'}`, { tangent: on })} />
@@ -126,7 +134,7 @@
     />
     <Toggle label="Flat tones" checked={view.flat ?? false} onchange={(on) => setFlag('flat', 'Flat tones', on)} />
   {/if}
-  <TextField label="Thin out lines closer than, mm on paper" value={view.thinMm === undefined ? '' : String(view.thinMm)} onchange={thin} />
+  <TextField label="Thin out lines closer than, {lengths.unit} on paper" value={view.thinMm === undefined ? '' : lengths.text(view.thinMm)} onchange={thin} />
   <Toggle label="Label" checked={view.label} onchange={(on) => put(`Label ${on ? 'on' : 'off'}`, { label: on })} />
   {#if spreads.length && !view.detail}
     <p class="q-caption"><label for="view-spread">Exploded by</label></p>

@@ -5,6 +5,7 @@
   import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
+  import { lengthsOf } from '$lib/shared/lengths';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Tools } from '$lib/sheets/tools.svelte';
   import { halved, type Half } from '../settings';
@@ -13,7 +14,8 @@
   const { drawing, tools, view }: { drawing: Drawing; tools: Tools; view: ViewRecord } = $props();
 
   const put = (label: string, record: ViewRecord) => drawing.edit(label, [{ op: 'put', record }]);
-  const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+  const lengths = $derived(lengthsOf(drawing.scene));
+  const numberOf = (text: string) => lengths.mm(text);
   const whole = $derived(drawing.scene.whole(view.id));
   const HALVES: readonly (readonly [Half, string])[] = [
     ['left', 'Left'],
@@ -45,8 +47,8 @@
   }
   function width(text: string) {
     const mm = numberOf(text);
-    if (mm >= 2 && mm <= 10) put(`Gap of ${mm} mm on paper`, { ...view, gapMm: mm });
-    else notify('trouble', 'A gap is seen on paper with 2 to 10 mm.');
+    if (mm >= 2 && mm <= 10) put(`Gap of ${text} ${lengths.unit} on paper`, { ...view, gapMm: mm });
+    else notify('trouble', `A gap is seen on paper with ${lengths.text(2)} to ${lengths.text(10)} ${lengths.unit}.`);
   }
   function suggest() {
     const result = drawing.scene.result(view.id);
@@ -64,7 +66,6 @@
     const gaps = view.gaps!.filter((_, k) => k !== i);
     put('Close the gap', gaps.length ? { ...view, gaps } : without(view, 'gaps', 'gapMm', 'breaks'));
   };
-  const round = (v: number) => String(Math.round(v * 100) / 100);
 </script>
 
 {#if view.detail}
@@ -96,11 +97,11 @@
     value={view.breaks ?? 'free'}
     onchange={(b) => put('Break lines', b === 'free' ? without(view, 'breaks') : { ...view, breaks: b })}
   />
-  <TextField label="Seen of a gap, mm on paper" value={String(view.gapMm ?? GAP_MM)} onchange={width} />
+  <TextField label="Seen of a gap, {lengths.unit} on paper" value={lengths.text(view.gapMm ?? GAP_MM)} onchange={width} />
   {#each view.gaps as g, i (i)}
     <div class="gap">
-      <TextField label="{g.axis === 'x' ? 'Upright' : 'Level'} from, mm" value={round(g.from)} onchange={(v) => moveGap(i, 'from', v)} />
-      <TextField label="to, mm" value={round(g.to)} onchange={(v) => moveGap(i, 'to', v)} />
+      <TextField label="{g.axis === 'x' ? 'Upright' : 'Level'} from, {lengths.unit}" value={lengths.text(g.from)} onchange={(v) => moveGap(i, 'from', v)} />
+      <TextField label="to, {lengths.unit}" value={lengths.text(g.to)} onchange={(v) => moveGap(i, 'to', v)} />
       <button class="q-button" onclick={() => removeGap(i)}>Close</button>
     </div>
   {/each}

@@ -4,6 +4,7 @@
   import type { CutRecord, ViewRecord } from '$core/document/records';
   import Choice from '$lib/kit/Choice.svelte';
   import TextField from '$lib/shared/TextField.svelte';
+  import { lengthsOf } from '$lib/shared/lengths';
   import { notify } from '$lib/shared/notices.svelte';
   import type { Drawing } from '$lib/shared/drawing.svelte';
   import { breaksOf } from '../break-out';
@@ -17,16 +18,17 @@
   const put = (label: string, change: CutRecord | null) => drawing.edit(label, [{ op: 'put', record: { ...view, cut: change } }]);
   const kind = $derived(cut.shape?.kind);
   const breaks = $derived(breaksOf(view));
-  const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+  const lengths = $derived(lengthsOf(drawing.scene));
+  const numberOf = (text: string) => lengths.mm(text);
 
   function behind(text: string) {
     const mm = numberOf(text);
     if (text.trim() === '') put('Depth behind the cut: all', without(cut, 'behindMm'));
-    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${mm} mm`, { ...cut, behindMm: mm });
+    else if (mm >= 0 && Number.isFinite(mm)) put(`Depth behind the cut: ${text} ${lengths.unit}`, { ...cut, behindMm: mm });
   }
   function move(text: string) {
     const mm = numberOf(text);
-    if (Number.isFinite(mm)) put(`Cut at ${mm} mm`, { ...cut, d: mm });
+    if (Number.isFinite(mm)) put(`Cut at ${text} ${lengths.unit}`, { ...cut, d: mm });
   }
 
   /** Items that the section cuts now. */
@@ -78,7 +80,7 @@
           .filter(Boolean)
           .map(numberOf);
     if (at.length === 0 || at.length > 20 || at.some((v) => !Number.isFinite(v))) {
-      notify('trouble', 'Write up to 20 distances such as “10 20 45”, or “3 x 12” for three slices 12 mm apart.');
+      notify('trouble', 'Write up to 20 distances such as “10 20 45”, or “3 x 12” for three slices 12 apart.');
       return;
     }
     tools.sections.slices(view, at);
@@ -91,8 +93,8 @@
   {#each breaks as b, i (i)}
     <div class="break">
       <TextField
-        label="{breaks.length > 1 ? `Break ${i + 1}: down` : 'Down'} to, mm along the line of sight"
-        value={String(Math.round(b.d * 1000) / 1000)}
+        label="{breaks.length > 1 ? `Break ${i + 1}: down` : 'Down'} to, {lengths.unit} along the line of sight"
+        value={lengths.text(b.d)}
         onchange={(t) => Number.isFinite(numberOf(t)) && drawing.edit('Depth of the break', [{ op: 'put', record: b.set(numberOf(t)) }])}
       />
       <button class="q-button" onclick={() => drawing.edit('Close the break', [{ op: 'put', record: b.remove() }])}>Close it</button>
@@ -120,9 +122,9 @@
       value={kind === 'half' ? 'half' : cut.shape ? '' : 'all'}
       onchange={(v) => (v === 'half') !== (kind === 'half') && toggleHalf(drawing, view)}
     />
-    {#if !cut.shownIn}<TextField label="Cut at, mm along the line of sight" value={String(Math.round(cut.d * 1000) / 1000)} onchange={move} />{/if}
+    {#if !cut.shownIn}<TextField label="Cut at, {lengths.unit} along the line of sight" value={lengths.text(cut.d)} onchange={move} />{/if}
   {/if}
-  <TextField label="Depth behind, mm (empty: all)" value={cut.behindMm === undefined ? '' : String(cut.behindMm)} onchange={behind} />
+  <TextField label="Depth behind, {lengths.unit} (empty: all)" value={cut.behindMm === undefined ? '' : lengths.text(cut.behindMm)} onchange={behind} />
   <SlipCutLine {drawing} {view} {cut} />
   <p><button class="q-button" onclick={() => tools.sections.turnRound(view)}>Turn round</button></p>
 {/if}
@@ -185,7 +187,7 @@
       slices();
     }}
   >
-    <label class="q-caption" for="slices">Slices, mm from here (“10 20” or “3 x 12”)</label>
+    <label class="q-caption" for="slices">Slices, {lengths.unit} from here (“10 20” or “3 x 12”)</label>
     <div class="row"><input id="slices" class="q-field" bind:value={sliceText} /> <button class="q-button" type="submit">Add</button></div>
   </form>
 {/if}

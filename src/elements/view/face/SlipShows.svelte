@@ -2,11 +2,11 @@
   import { numberText } from '$core/ledger/items';
   import type { ViewRecord } from '$core/document/records';
   import type { Drawing } from '$lib/shared/drawing.svelte';
-  import { groupsByAssembly, groupsBySource, isShown, showing, withFaint, withShown } from '../shows';
+  import { chosenSteps, groupsByAssembly, groupsBySource, isShown, showing, withFaint, withShown } from '../shows';
 
   const { drawing, view }: { drawing: Drawing; view: ViewRecord } = $props();
 
-  const put = (label: string, record: ViewRecord) => drawing.edit(label, [{ op: 'put', record }]);
+  const put = (label: string, record: ViewRecord) => drawing.edit(label, chosenSteps(drawing.scene, view, record));
   const groups = $derived([...groupsBySource(drawing.scene), ...groupsByAssembly(drawing.scene)]);
   const shown = $derived(drawing.components.filter((c) => isShown(view, c.path)).length);
   const stateOf = (paths: readonly string[]) => {

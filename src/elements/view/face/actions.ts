@@ -15,7 +15,7 @@ import { newView } from '../add';
 import { removed, withProjected } from '../../remove';
 import { lettersOf, nextLetter } from '../letters';
 import { halved } from '../settings';
-import { showing, withFaint, withShown } from '../shows';
+import { chosenSteps, showing, withFaint, withShown } from '../shows';
 import { pictorialOfCut, toggledHalf } from '../sections';
 
 /**
@@ -50,7 +50,7 @@ function choices(drawing: Drawing, tools: Tools): Action[] {
     label,
     key: '',
     disabled: !view || !item || view.detail !== undefined,
-    run: () => view && drawing.edit(`${label} in ${view.name}`, [{ op: 'put', record: make(view) }]),
+    run: () => view && drawing.edit(`${label} in ${view.name}`, chosenSteps(scene, view, make(view))),
   });
   const faint = view?.faint?.some((p) => paths.includes(p)) ?? false;
   return [
@@ -116,7 +116,7 @@ export function viewActions(drawing: Drawing, tools: Tools): Action[] {
       label: 'Show all components in this view',
       key: '',
       disabled: !view?.shows && !view?.faint,
-      run: () => view && drawing.edit('Show all components', [{ op: 'put', record: without(showing(view, 'all'), 'faint') }]),
+      run: () => view && drawing.edit('Show all components', chosenSteps(drawing.scene, view, without(showing(view, 'all'), 'faint'))),
     },
     { ...tools.action('hand-line', { label: 'Pull line by hand: press two places', key: '' }), shelf: false },
     {

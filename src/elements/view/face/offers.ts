@@ -10,7 +10,7 @@ import { without } from '../../../core/base/without';
 import { withHatch, type Hatch } from '../hatch';
 import { canTurn, slopeAt, turnView } from '../turn';
 import { withPen } from '../pens';
-import { groupsByAssembly, showing, withFaint, withShown } from '../shows';
+import { chosenSteps, groupsByAssembly, showing, withFaint, withShown } from '../shows';
 import { circleAt, toggleCircle } from '../../centre/toggle';
 import { componentNear } from '../kind';
 
@@ -104,13 +104,14 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
     );
   }
   if (!view.detail) {
-    const put = (label: string, record: ViewRecord) => drawing.edit(label, [{ op: 'put', record }]);
+    const put = (label: string, record: ViewRecord) => drawing.edit(label, chosenSteps(scene, view, record));
     const above = groupsByAssembly(scene)
       .filter((g) => g.paths.includes(path))
       .at(-1);
     const faint = view.faint?.includes(path) ?? false;
     offers.push(
       offer('hide', 'Hide this piece here', () => put('Hide a piece', withShown(view, scene, [path], false))),
+      offer('only', `Show only item ${numberText(item)}`, () => put(`Only item ${numberText(item)}`, showing(view, 'only', pathsOf(item)))),
       offer('hide-all', `Hide item ${numberText(item)} here`, () => put(`Hide item ${numberText(item)}`, withShown(view, scene, pathsOf(item), false))),
       offer('faint', faint ? 'Show it in full' : 'Show it faint', () => put(faint ? 'In full' : 'Faint', withFaint(view, [path], !faint))),
     );
@@ -128,8 +129,15 @@ export function viewOffers(view: ViewRecord, p: Press, drawing: Drawing, tools: 
   const balloons = scene.all('balloon').filter((b) => b.view === view.id && scene.itemAt(b.component) === item);
   if (balloons.length)
     offers.push(offer('its-balloons', `Select its balloon${balloons.length > 1 ? 's' : ''} here`, () => drawing.choose(balloons.map((b) => b.id))));
-  return { title: `Item ${numberText(item)}  ${item.values.description.text}`, offers };
+  const more = `More for item ${numberText(item)}`;
+  return {
+    title: `Item ${numberText(item)}  ${item.values.description.text}`,
+    offers: offers.map((o) => (EVERYDAY.has(o.id) ? o : { ...o, under: more })),
+  };
 }
+
+/** What is done with a component every day; the rest stands behind one entry. */
+const EVERYDAY: ReadonlySet<string> = new Set(['balloon-here', 'through-level', 'through-upright', 'whole', 'hide', 'only']);
 
 /** What can be done with a cutting line. */
 export function sectionOffers(drawing: Drawing, tools: Tools, section: ViewRecord): Action[] {

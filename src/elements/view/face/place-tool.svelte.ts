@@ -3,7 +3,7 @@ import type { Vec2 } from '$core/base/vector';
 import type { ViewRecord } from '$core/document/records';
 import { frontOf } from '$core/document/front';
 import type { ViewFrame } from '$core/outline/directions';
-import { scalesFor } from '$core/sheet/paper';
+import { scalesFor, standardScales } from '$core/sheet/paper';
 import { newView } from '$elements/view/add';
 import { viewRect } from '$elements/view/draw';
 import { boxFromParts } from '$elements/view/extent';
@@ -26,6 +26,8 @@ export class PlaceTool implements Tool {
   title = $state('Front');
   spread = $state<string | null>(null);
   hidden = $state(false);
+  /** Chosen by hand; else the one that fits. */
+  private chosenScale = $state<number | undefined>(undefined);
   private at = $state.raw<Vec2 | undefined>(undefined);
   private readonly drawing: Drawing;
   private readonly done: () => void;
@@ -37,6 +39,42 @@ export class PlaceTool implements Tool {
 
   get frame(): ViewFrame {
     return this.chosen ?? frontOf(this.drawing.document);
+  }
+
+  /** The scale that the view gets. */
+  get scale(): number {
+    if (this.chosenScale !== undefined) return this.chosenScale;
+    const [x0, y0, x1, y1] = boxFromParts(this.drawing.scene, this.frame, { spread: this.spread });
+    return this.scaleFor(x1 - x0, y1 - y0);
+  }
+
+  set scale(scale: number) {
+    this.chosenScale = scale;
+  }
+
+  /** The scales of the standard around the one in hand, the largest first. */
+  get scales(): readonly number[] {
+    const all = standardScales(this.drawing.scene.drawing.standard);
+    const i = all.findIndex((s) => s <= this.scale * 1.001);
+    return all.slice(Math.max(0, i - 3), Math.max(0, i - 3) + 7);
+  }
+
+  /** One scale of the standard larger or smaller. */
+  step(larger: boolean): void {
+    const all = standardScales(this.drawing.scene.drawing.standard);
+    const next = larger ? all.findLast((s) => s > this.scale * 1.001) : all.find((s) => s < this.scale * 0.999);
+    if (next !== undefined) this.chosenScale = next;
+  }
+
+  key(key: string): boolean {
+    if (key !== '+' && key !== '=' && key !== '-') return false;
+    this.step(key !== '-');
+    return true;
+  }
+
+  wheel(up: boolean): boolean {
+    if (this.at) this.step(up);
+    return this.at !== undefined;
   }
 
   choose(title: string, frame: ViewFrame): void {
@@ -65,6 +103,7 @@ export class PlaceTool implements Tool {
 
   cancel(): boolean {
     this.at = undefined;
+    this.chosenScale = undefined;
     return false;
   }
 
@@ -84,7 +123,7 @@ export class PlaceTool implements Tool {
     const { scene, sheetId } = drawing;
     if (!at) return undefined;
     const [x0, y0, x1, y1] = boxFromParts(scene, frame, { spread });
-    const { record } = newView(scene, { id: 'view:planned', name: title, sheet: sheetId, frame, spread, at, scale: this.scaleFor(x1 - x0, y1 - y0) });
+    const { record } = newView(scene, { id: 'view:planned', name: title, sheet: sheetId, frame, spread, at, scale: this.scale });
     const placed = { ...record, hidden };
     return { record: placed, rect: rectOf(viewRect(placed, { box: [x0, y0, x1, y1] })) };
   }
