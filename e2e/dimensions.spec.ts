@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { as1Job, drawnJob, dropFile, errorsOn, kept } from './helpers';
+import { as1Job, drawnJob, dropFile, errorsOn, kept, letter } from './helpers';
 
 /** The job that the tests below work on: each goes on where the one before left off. */
 let job = '';
@@ -53,7 +53,7 @@ test('a dimension is picked, seen before it is placed, refined, taken back', asy
   const broken = await open(page);
   await closer(page);
   const before = await dimensions(page).count();
-  await page.keyboard.press('1');
+  await letter(page, '1');
   await press(page, await place(page, 0, 12));
   await press(page, await place(page, 180, 12));
   await page.mouse.move(...(await place(page, 90, 0, 24)));
@@ -89,7 +89,7 @@ test('a dimension is picked, seen before it is placed, refined, taken back', asy
 test('running values from a zero, one more added afterwards', async ({ page }) => {
   const broken = await open(page);
   await closer(page);
-  await page.keyboard.press('1');
+  await letter(page, '1');
   await slip(page).getByRole('group', { name: 'Several in one go' }).getByRole('button', { name: 'running' }).click();
   await press(page, await place(page, 0, 12));
   await press(page, await place(page, 180, 12));
@@ -108,14 +108,14 @@ test('running values from a zero, one more added afterwards', async ({ page }) =
 test('the diameter of the rod from the side, and a thread on it by hand', async ({ page }) => {
   const broken = await open(page);
   await closer(page);
-  await page.keyboard.press('1');
+  await letter(page, '1');
   await press(page, await place(page, 90, 65));
   await page.mouse.move(...(await place(page, 130, 40)));
   await expect(slip(page).getByRole('heading', { name: 'Ø10' })).toBeVisible();
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
 
-  await page.keyboard.press('6');
+  await letter(page, '6');
   await press(page, await place(page, 90, 65));
   await expect(slip(page).getByText('No thread', { exact: true })).toBeVisible();
   await slip(page).getByRole('textbox', { name: 'Designation' }).fill('M10');
@@ -133,7 +133,7 @@ test('a centreline between two edges is drawn and extended', async ({ page }) =>
   await closer(page);
   const centres = page.getByTestId('sheet').locator('[data-role=centre]');
   const before = await centres.count();
-  await page.keyboard.press('3');
+  await letter(page, '3');
   await press(page, await place(page, 0, 12));
   await press(page, await place(page, 180, 12));
   await press(page, await place(page, 90, 0, 14));
@@ -146,11 +146,11 @@ test('a centreline between two edges is drawn and extended', async ({ page }) =>
 test('a note with a leader, written where it stands; a hole callout; both are removed', async ({ page }) => {
   const broken = await open(page);
   const notes = page.getByTestId('sheet').locator('[data-role=note]');
-  await page.keyboard.press('4');
+  await letter(page, '4');
   await press(page, await place(page, 90, 65));
   await press(page, await place(page, 110, 100));
   await page.getByRole('textbox', { name: 'Text of the note' }).first().fill('Grease *before* use');
-  await page.keyboard.press('Enter');
+  await page.keyboard.press('Control+Enter');
   await kept(page);
   await expect(notes).toHaveCount(1);
   expect(await notes.locator('text').allTextContents()).toEqual(['Grease', 'before', 'use']);
@@ -167,7 +167,7 @@ test('lines on the sheet meet and stay together; a view without holes has no tab
   const figures = page.getByTestId('sheet').locator('[data-role=figure]');
   const b = (await page.getByTestId('sheet').boundingBox())!;
   const paper = (x: number, y: number) => [b.x + (x / 420) * b.width, b.y + (y / 297) * b.height] as const;
-  await page.keyboard.press('8');
+  await letter(page, '8');
   await press(page, paper(40, 220));
   await press(page, paper(90, 220.3));
   await press(page, paper(90, 250));
@@ -199,7 +199,7 @@ test('lines on the sheet meet and stay together; a view without holes has no tab
 
   await page.locator('[data-id="view:front"]').focus();
   await page.keyboard.press('Enter');
-  await page.keyboard.press('7');
+  await letter(page, '7');
   await expect(page.getByText('This view sees no hole along its axis.')).toBeVisible();
   expect(broken).toEqual([]);
 });

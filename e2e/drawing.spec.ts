@@ -2,7 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { AS1, drag, drawnJob, dropFile, FILES, kept, middleOf } from './helpers';
+import { AS1, drag, drawnJob, dropFile, FILES, kept, middleOf, letter } from './helpers';
 
 const circle = '[data-id="balloon:plate"] path:last-of-type';
 
@@ -78,7 +78,7 @@ test('drop → drawing → move a balloon → change a property → PDF', async 
   await expect(page.getByTestId('sheet').locator('[data-role="list"]').getByText('Plate, base')).toBeVisible();
   await expect(page.locator('[data-part="plate"]')).toContainText('Plate, base');
   await page.getByRole('application').focus();
-  await page.keyboard.press('t');
+  await letter(page, 't');
   await page.getByLabel('Title', { exact: true }).fill('Bracket test stand');
   await page.getByLabel('Title', { exact: true }).press('Enter');
   await kept(page);
@@ -113,7 +113,7 @@ test('views: drag keeps neighbours in line; lines, scale, standard and size; two
   // Hidden lines are computed on the server and appear dashed.
   await page.locator(front).focus();
   await page.keyboard.press('Enter');
-  await page.keyboard.press('h');
+  await letter(page, 'h');
   await expect(page.locator(`${front} path[stroke-dasharray="3 1"]`).first()).toBeAttached({ timeout: 30_000 });
   await page
     .getByRole('toolbar', { name: /Front: view/ })
@@ -178,7 +178,7 @@ test('a balloon is re-aimed by its tip, and a new one is made with the tool', as
   await expect(page.getByRole('button', { name: '1 not identified' })).toBeVisible();
   await page.locator('[data-id="view:exploded"]').focus();
   await page.keyboard.press('Enter');
-  await page.keyboard.press('i');
+  await letter(page, 'i');
   await kept(page);
   await expect(page.getByTestId('sheet').locator('[data-role="balloon"]')).toHaveCount(5);
 });
@@ -233,10 +233,10 @@ test('centrelines of a view are switched off and on, one circle is taken off and
   await page.keyboard.press('Enter');
   const marks = page.getByTestId('sheet').locator('[data-role="centre"][aria-label="Centrelines of Top"] path');
   await expect(marks.first()).toBeAttached();
-  await page.keyboard.press('k');
+  await letter(page, 'k');
   await kept(page);
   await expect(marks).toHaveCount(0);
-  await page.keyboard.press('k');
+  await letter(page, 'k');
   await kept(page);
   /** Lines of all marks: two for each circle, many in one path. */
   const lines = () => marks.evaluateAll((paths) => paths.flatMap((p) => p.getAttribute('d')!.match(/M[^M]+/g) ?? []));
@@ -244,7 +244,7 @@ test('centrelines of a view are switched off and on, one circle is taken off and
   expect(all.length).toBeGreaterThan(2);
   await page.keyboard.press('Escape');
   // The tool shows the circle under the pointer; a press takes its mark off, another brings it back.
-  await page.keyboard.press('m');
+  await letter(page, 'm');
   const [x, y] = await page.getByTestId('sheet').evaluate((sheet: SVGSVGElement, line) => {
     const [x0, y0, x1, y1] = line.match(/-?[\d.]+/g)!.map(Number) as [number, number, number, number];
     const at = new DOMPoint((x0 + x1) / 2, (y0 + y1) / 2).matrixTransform(sheet.getScreenCTM()!);
@@ -292,7 +292,7 @@ test('a cutting line drawn on a view becomes a section; a break is drawn around;
   await middleOf(page, '[data-id="view:top"]');
   const b = (await top.boundingBox())!;
   // Two presses and the key: a full section, with letters in the view that carries the line.
-  await page.keyboard.press('n');
+  await letter(page, 'n');
   await page.mouse.click(b.x - 6, b.y + b.height / 2);
   await page.mouse.click(b.x + b.width + 6, b.y + b.height / 2 + 2);
   await expect(page.getByTestId('cutting-line')).toHaveAttribute('d', /^M[^L]+L[^L]+L?[^L]*$/);
@@ -318,7 +318,7 @@ test('a cutting line drawn on a view becomes a section; a break is drawn around;
 
   // A line that folds back is refused in words, and nothing is lost.
   await page.keyboard.press('Escape');
-  await page.keyboard.press('n');
+  await letter(page, 'n');
   for (const [x, y] of [
     [0, 0.2],
     [1, 0.2],
@@ -334,7 +334,7 @@ test('a cutting line drawn on a view becomes a section; a break is drawn around;
   // Press, go around, let go.
   await middleOf(page, '[data-id="view:front"]');
   const front = (await page.locator('[data-id="view:front"]').boundingBox())!;
-  await page.keyboard.press('o');
+  await letter(page, 'o');
   const [cx, cy, r] = [front.x + front.width / 2, front.y + front.height / 2, front.height / 3];
   await page.mouse.move(cx + r, cy);
   await page.mouse.down();

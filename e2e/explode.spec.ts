@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type APIRequestContext, type Page } from '@playwright/test';
-import { AS1 } from './helpers';
+import { AS1, letter } from './helpers';
 
 // as1-oc-214 of the CAx-IF rounds, from the npm package occt-import-js.
 const FILE = AS1;
@@ -75,10 +75,10 @@ test('an exploded view: plan, drag, type, see a collision named, tighten, see it
   const count = await pulls.locator('[data-pull]').count();
   await page.keyboard.press('Delete');
   await expect(pulls.locator('[data-pull]')).toHaveCount(count - 1);
-  await page.keyboard.press('r');
+  await letter(page, 'r');
   await expect(pulls.getByText('all clear')).toBeVisible({ timeout: 60_000 });
 
-  await page.keyboard.press('t');
+  await letter(page, 't');
   await expect(page.getByText(/parts [\d.]+ mm apart on paper/).first()).toBeVisible({ timeout: 60_000 });
   // The balloons of the sheet follow, each on its part, and none crosses another.
   await expect.poll(async () => (await labelsOf(request, id)).at(-1), { timeout: 60_000 }).toBe('Arrange balloons');
@@ -123,7 +123,7 @@ test('parts picked in the tree and in the model are pulled, bent, held together 
   const side = page.getByRole('tablist');
 
   // A spread of one's own, beside the planned one.
-  await page.keyboard.press('n');
+  await letter(page, 'n');
   await expect(page.getByLabel('Spread', { exact: true })).toHaveValue(/^spread:2~/);
   await expect(pulls.getByText('No pulls yet.')).toBeVisible();
 
@@ -149,7 +149,7 @@ test('parts picked in the tree and in the model are pulled, bent, held together 
   await page.getByRole('button', { name: 'Pull', exact: true }).click();
   await side.getByRole('tab', { name: 'Pulls' }).click();
   await expect(pulls.locator('[data-pull]')).toHaveCount(1);
-  await page.keyboard.press('b');
+  await letter(page, 'b');
   await expect(pulls.locator('[data-pull]')).toHaveCount(2);
   // A picture of the three together, not of one part.
   const picture = pulls.locator('img').first();

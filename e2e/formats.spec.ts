@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { encode } from 'fast-png';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, as1Job, drawnJob, dropFile, errorsOn, kept } from './helpers';
+import { AS1, as1Job, drawnJob, dropFile, errorsOn, kept, letter } from './helpers';
 
 const formats = (page: Page) => page.getByRole('dialog', { name: 'Sheet formats' });
 const sheets = (page: Page) => page.getByRole('button', { name: /^Sheet \d/ });
@@ -54,7 +54,7 @@ test('a format with a logo and a field of one’s own is made, kept, used at a d
   // On the sheets the cell is pressed, and says where its value comes from.
   await page.getByRole('button', { name: 'Back to the sheets' }).first().click();
   await expect(page.getByTestId('sheet').locator('[data-role=picture]')).toHaveCount(1);
-  await page.keyboard.press('t');
+  await letter(page, 't');
   await page.getByLabel('project', { exact: true }).fill('P-114');
   await page.keyboard.press('Enter');
   await expect(title(page)).toContainText('P-114');

@@ -69,3 +69,9 @@ export async function drag(page: Page, from: Place, dx: number, dy: number): Pro
   await page.mouse.move(from.x + dx, from.y + dy, { steps: 3 });
   await page.mouse.up();
 }
+
+/** A letter that is a command: it waits until it is clear that no word follows. */
+export async function letter(page: Page, key: string): Promise<void> {
+  await page.keyboard.press(key);
+  await page.waitForTimeout(230);
+}

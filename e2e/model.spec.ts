@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { Document, NodeIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, drawnJob, kept } from './helpers';
+import { AS1, drawnJob, kept, letter } from './helpers';
 import { binaryStl } from '../src/formats/testing/hostile-files.ts';
 
 const cell = (page: Page, row: number, title: string) => page.getByRole('grid').locator(`[data-title="${title}"]`).nth(row);
@@ -108,12 +108,12 @@ test('the 3D view opens when asked for, picks, hides and isolates', async ({ pag
   const view = page.getByTestId('model-view');
   await expect(view.locator('canvas')).toBeVisible({ timeout: 30_000 });
   await view.focus();
-  await page.keyboard.press('i');
+  await letter(page, 'i');
   await expect(page.getByRole('button', { name: /^Show all \(\d+\)/ })).toBeVisible();
-  await page.keyboard.press('a');
+  await letter(page, 'a');
   await expect(page.getByRole('button', { name: 'Show all', exact: true })).toBeDisabled();
   // Measure: the plate lies in the middle; a second pick gives distances.
-  await page.keyboard.press('m');
+  await letter(page, 'm');
   await expect(page.getByText('Pick a face, hole, shaft or ball; then a second one.')).toBeVisible();
   const box = (await view.locator('canvas').boundingBox())!;
   for (const x of [0.5, 0.47]) await page.mouse.click(box.x + box.width * x, box.y + box.height * 0.5);

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { as1Job, errorsOn, kept } from './helpers';
+import { as1Job, errorsOn, kept, letter } from './helpers';
 
 let job = '';
 const findings = (page: Page) => page.getByRole('region', { name: 'Findings' });
@@ -90,10 +90,10 @@ test('findings are gone through with a key, left so with a reason, reopened; poi
   const broken = await open(page);
   const at = findings(page).locator('li[aria-current]');
   const before = await at.innerText();
-  await page.keyboard.press('n');
+  await letter(page, 'n');
   await expect(at).not.toHaveText(before);
   const text = (await at.getByRole('button').first().innerText()).trim();
-  await page.keyboard.press('l');
+  await letter(page, 'l');
   await findings(page).getByLabel('Why it may stay so').fill('Agreed with the shop');
   await page.keyboard.press('Enter');
   await kept(page);

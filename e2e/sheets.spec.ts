@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { as1Job, centreOf, drag, errorsOn, kept, middleOf } from './helpers';
+import { as1Job, centreOf, drag, errorsOn, kept, middleOf, letter } from './helpers';
 
 /** The job that the tests below work on: each goes on where the one before left off. */
 let job = '';
@@ -151,12 +151,16 @@ test('a right press offers what can be done with a component, a view’s section
   const front = await boxOf(page, '[data-role=view][aria-label^=Front]');
   await page.mouse.click(front.x + front.width / 2, front.y + front.height - 3, { button: 'right' });
   await expect(page.getByRole('menu')).toContainText(/Item \d+/);
+  await menuItem(page, 'Look of this view').hover();
   await menuItem(page, /^Hidden lines on/).click();
   await kept(page);
-  // By keys: the menu of what is selected, walked with the arrow keys.
+  // By keys: the menu of what is selected, walked by letters and arrow keys.
   await page.keyboard.press('Shift+F10');
-  await expect(page.getByRole('menu')).toContainText('Hidden lines off');
-  await page.keyboard.press('h');
+  await expect(page.getByRole('menu')).toContainText('Look of this view');
+  await letter(page, 'l');
+  await page.keyboard.press('ArrowRight');
+  await expect(menuItem(page, /^Hidden lines off/)).toBeVisible();
+  await letter(page, 'h');
   await page.keyboard.press('Enter');
   await kept(page);
   await expect(page.getByRole('menu')).toHaveCount(0);
@@ -203,7 +207,7 @@ test('a double press edits a cell of the list and a field of the title block in 
 
   // By keys alone.
   await desk(page).focus();
-  await page.keyboard.press('t');
+  await letter(page, 't');
   await desk(page).focus();
   await page.keyboard.press('F2');
   await expect(cell).toHaveValue('Bracket assembly');

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
-import { AS1, centreOf, drag, drawnJob, dropFile, kept, middleOf } from './helpers';
+import { AS1, centreOf, drag, drawnJob, dropFile, kept, middleOf, letter } from './helpers';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -47,7 +47,7 @@ const viewsKept = async (page: Page) => Object.values(await document(page)).filt
 test('a view is placed where it is pressed, neighbours and a pictorial are pulled out of one', async ({ page }) => {
   const broken = await open(page);
   const before = await views(page).count();
-  await page.keyboard.press('w');
+  await letter(page, 'w');
   await expect(slip(page).getByRole('heading', { name: 'Place a view' })).toBeVisible();
   await slip(page).getByRole('button', { name: 'Bottom', exact: true }).click();
   const paper = await boxOf(page, '[data-testid=sheet]');
@@ -86,7 +86,7 @@ test('a detail, a gap and a part of a view: drawn, changed, undone; nothing is c
   const asked: string[] = [];
   const front = await boxOf(page, '[data-id="view:front"]');
   page.on('request', (r) => r.url().includes('/views/') && asked.push(r.url()));
-  await page.keyboard.press('z');
+  await letter(page, 'z');
   await drag(page, { x: front.x + front.width * 0.2, y: front.y + front.height * 0.6 }, 14, 8);
   await kept(page);
   await expect(views(page)).toHaveCount(before + 1);
@@ -103,7 +103,7 @@ test('a detail, a gap and a part of a view: drawn, changed, undone; nothing is c
 
   await select(page, 'view:front');
   await toDesk(page);
-  await page.keyboard.press('q');
+  await letter(page, 'q');
   const wide = (await boxOf(page, '[data-id="view:front"]')).width;
   await drag(page, { x: front.x + front.width * 0.4, y: front.y + front.height * 0.4 }, front.width * 0.25, 2);
   await kept(page);
@@ -116,7 +116,7 @@ test('a detail, a gap and a part of a view: drawn, changed, undone; nothing is c
   expect((await document(page))['view:front']).toMatchObject({ gapMm: 6, gaps: [{ axis: 'x' }] });
 
   await toDesk(page);
-  await page.keyboard.press('y');
+  await letter(page, 'y');
   const now = await boxOf(page, '[data-id="view:top"]');
   await drag(page, { x: now.x + now.width * 0.6, y: now.y + now.height * 0.3 }, now.width * 0.3, now.height * 0.4);
   await kept(page);
@@ -141,7 +141,7 @@ test('a break goes down to an axis picked in another view, one component stays w
     edits++;
   };
   const front = await boxOf(page, '[data-id="view:front"]');
-  await page.keyboard.press('o');
+  await letter(page, 'o');
   await slip(page).getByText('Rectangle').click();
   await drag(page, { x: front.x + front.width * 0.05, y: front.y + front.height * 0.55 }, front.width * 0.3, front.height * 0.5);
   await expect.poll(async () => ((await document(page))['view:front'] as { cut: unknown }).cut, { timeout: 20_000 }).not.toBeNull();
@@ -185,7 +185,7 @@ test('a break goes down to an axis picked in another view, one component stays w
   // A parent is hidden, its neighbours stay; its settings go to another view.
   await select(page, 'view:front');
   await toDesk(page);
-  await page.keyboard.press('h');
+  await letter(page, 'h');
   await done();
   await unfold(page, 'Put settings on others');
   await slip(page)
@@ -212,6 +212,7 @@ test('components are chosen for a view by picking and in the slip; the sheet is 
   const broken = await open(page);
   const iso = await middleOf(page, '[data-id="view:isometric"]');
   await page.mouse.click(iso.x, iso.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: /^More for item/ }).hover();
   await page.getByRole('menuitem', { name: /^Hide item \d+ here/ }).click();
   await kept(page);
   expect((await document(page))['view:isometric']).toMatchObject({ shows: { only: false } });
@@ -227,7 +228,7 @@ test('components are chosen for a view by picking and in the slip; the sheet is 
   await drag(page, front, 30, 12);
   await kept(page);
   await toDesk(page);
-  await page.keyboard.press('e');
+  await letter(page, 'e');
   await kept(page);
   await expect(slip(page)).toBeVisible();
   const boxes = await Promise.all((await views(page).all()).map((v) => v.boundingBox()));

@@ -4,6 +4,7 @@ import { chmodSync, chownSync, existsSync, mkdirSync, readFileSync, rmSync, writ
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { ensurePostgres, say } from './install.mjs';
+import { commandOf, ended } from './running.mjs';
 import { keepUp } from './watch.mjs';
 
 export const freePort = () =>
@@ -123,16 +124,8 @@ async function endLeftover(data) {
   const lock = join(data, 'postmaster.pid');
   if (!existsSync(lock)) return;
   const pid = Number(readFileSync(lock, 'utf8').split('\n')[0]);
-  const ours = () => {
-    try {
-      return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(data);
-    } catch {
-      return false;
-    }
-  };
-  if (!ours()) return;
-  process.kill(pid, 'SIGINT');
-  for (let i = 0; i < 100 && ours(); i++) await new Promise((r) => setTimeout(r, 100));
+  // Fast shutdown writes out what is in memory: under load that takes its time.
+  await ended(pid, () => commandOf(pid)?.includes(data) ?? false, { ask: 'SIGINT', insist: 'SIGQUIT', say, name: 'The database' });
 }
 
 /** Is a cluster of this folder served now? A program that runs it must not be worked under. */

@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, test } from 'vitest';
@@ -120,3 +121,44 @@ test('server and database killed ten times each under edits: nothing that was ac
   );
   expect(Math.max(...back)).toBeLessThan(BACK_MS);
 }, 400_000);
+
+/** Another start in the same folder. @returns its exit code when it ends by itself, what it said, and the process */
+function startAgain(more: Record<string, string> = {}) {
+  const other = spawn(process.execPath, ['scripts/start.mjs'], {
+    env: { ...without(process.env, 'DATABASE_URL', 'PORT'), QUARRY_DATA: home, QUARRY_DEMO: 'no', QUARRY_LOG: 'fatal', ...more },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let words = '';
+  other.stdout.on('data', (d: Buffer) => (words += d.toString()));
+  other.stderr.on('data', (d: Buffer) => (words += d.toString()));
+  return { other, words: () => words, ended: new Promise<number | null>((r) => other.once('exit', r)) };
+}
+
+test('a second start in the same folder says where the first one is served, ends with 0, and takes nothing away', async () => {
+  const second = startAgain();
+  expect(await second.ended).toBe(0);
+  expect(second.words()).toContain(`Nimble Quarry runs already at ${address}`);
+  await json('/api/health');
+}, 60_000);
+
+test('a port that another program has is said, and nothing is started', async () => {
+  const taken = createServer();
+  await new Promise<void>((r) => taken.listen(0, '127.0.0.1', r));
+  const port = (taken.address() as { port: number }).port;
+  const other = startAgain({ PORT: String(port), QUARRY_DATA: join(home, 'elsewhere') });
+  expect(await other.ended).toBe(1);
+  expect(other.words()).toContain(`Port ${port} is taken by another program`);
+  taken.close();
+}, 60_000);
+
+test('after a start that was killed the next one waits for what is left over, and everything kept is there', async () => {
+  const jobs = await json<{ id: string }[]>('/api/jobs');
+  const dead = new Promise((r) => started.once('exit', r));
+  started.kill('SIGKILL');
+  await dead;
+  const next = startAgain();
+  started = next.other;
+  address = (await until(() => Promise.resolve(/is ready at (\S+)/.exec(next.words())?.[1]), 120_000)) ?? '';
+  expect((await json<{ id: string }[]>('/api/jobs')).map((j) => j.id)).toEqual(jobs.map((j) => j.id));
+  expect(next.words()).not.toContain('lock file');
+}, 180_000);

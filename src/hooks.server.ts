@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { building } from '$app/environment';
-import { closeDatabase, config, errorResponse, log, startWork, stopListening, type WorkHandle } from '$server';
+import { closeDatabase, config, errorResponse, log, logWhatNobodyCaught, startWork, stopListening, type WorkHandle } from '$server';
 import type { Handle, HandleServerError, ServerInit } from '@sveltejs/kit';
 import { QuarryError } from '$core/base/errors';
 
@@ -8,6 +8,7 @@ let work: WorkHandle | undefined;
 
 export const init: ServerInit = async () => {
   if (building) return;
+  logWhatNobodyCaught();
   if (config.works) work = await startWork();
   // adapter-node closes its server on SIGINT and SIGTERM, then says so.
   process.once('sveltekit:shutdown', async () => {

@@ -3,28 +3,25 @@ import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'no
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contract of the command line, on the built program; PDFs are read back with poppler.
 const AS1 = 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp';
 const dir = mkdtempSync(join(tmpdir(), 'quarry-'));
 afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
-function quarry(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as Record<string, never> & { error: { code: string; message: string } } };
-}
 const poppler = (tool: string, ...args: string[]) => spawnSync(tool, args, { encoding: 'utf8' }).stdout;
 
 describe('quarry', () => {
   test('inspect', () => {
-    const { status, out } = quarry('inspect', AS1);
+    const { status, out } = spawned('inspect', AS1);
     expect(status).toBe(0);
     expect(out).toMatchObject({ components: 18, uniqueParts: 5, depth: 3, unit: 'mm', schema: 'AUTOMOTIVE_DESIGN', warnings: [] });
   });
 
   test('view writes lengths, items with visible pixels, and an SVG with true arcs', () => {
     const svg = join(dir, 'view.svg');
-    const { out } = quarry('view', AS1, '--direction', 'isometric', '--hidden', '--svg', svg);
+    const { out } = spawned('view', AS1, '--direction', 'isometric', '--hidden', '--svg', svg);
     const lengths = (out as never as { lengthsMm: { visible: Record<string, number>; hidden: Record<string, number> } }).lengthsMm;
     // The kernel's exact algorithm gives 2443.7 mm for the union; taken down, within the bar of 0.3 %.
     expect(Math.abs((lengths.visible.sharp! + lengths.visible.outline!) / 2443.7 - 1)).toBeLessThan(0.003);
@@ -34,7 +31,7 @@ describe('quarry', () => {
   });
 
   test('cut', () => {
-    const { out } = quarry('cut', AS1, '--plane', '0,0,2,20', '--keep-whole', 'bolt');
+    const { out } = spawned('cut', AS1, '--plane', '0,0,2,20', '--keep-whole', 'bolt');
     expect((out as never as { areaMm2: number; openLoops: number }).openLoops).toBe(0);
     // The plate is 180 × 150 mm with six holes of 10 mm: bolts fill them and are kept whole.
     expect((out as never as { areaMm2: number }).areaMm2).toBeCloseTo(180 * 150 - 6 * Math.PI * 25, 0);
@@ -58,7 +55,7 @@ describe('quarry', () => {
   });
 
   test('draft gives a complete set, and the PDF has true pages, an embedded font and the words', () => {
-    const { status, out } = quarry('draft', AS1, '--out', dir, '--sheet', 'A3');
+    const { status, out } = spawned('draft', AS1, '--out', dir, '--sheet', 'A3');
     expect(status).toBe(0);
     expect(out).toMatchObject({ sheets: 2, views: 6, balloons: 5, itemsIdentified: 5, itemsTotal: 5 });
     expect((out as never as { findings: { code: string }[] }).findings.filter((f) => !['LIST_GAP', 'TITLE_GAP', 'MASS_UNKNOWN'].includes(f.code))).toEqual([]);
@@ -101,7 +98,7 @@ describe('quarry', () => {
 describe('quarry compare', () => {
   const TU = AS1.replace('as1-oc-214', 'as1-tu-203');
   test('two exports of one design differ in nothing but two colours', () => {
-    const { status, out } = quarry('compare', AS1, TU);
+    const { status, out } = spawned('compare', AS1, TU);
     expect(status).toBe(0);
     expect(out).toMatchObject({ unchanged: 16, asked: [] });
     expect(
@@ -134,7 +131,7 @@ describe('quarry on odd files', () => {
   });
   test('reading ends at its limit', () => {
     const began = performance.now();
-    expect(quarry('inspect', AS1, '--time-limit', '1')).toMatchObject({
+    expect(spawned('inspect', AS1, '--time-limit', '1')).toMatchObject({
       status: 3,
       out: { error: { code: 'IMPORT_TIMEOUT', message: expect.stringMatching(/longer than 1 second/) } },
     });

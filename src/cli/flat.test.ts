@@ -1,8 +1,8 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
+import { quarry as run, spawned } from './testing/quarry.ts';
 
 // The contract of `flat`, on the built program and the demo's true solids.
 const WINCH = 'demo/sw-40-rev1.step';
@@ -17,13 +17,10 @@ interface Flat {
   }[];
   readonly notSheet: readonly { name: string; why: string }[];
 }
-function quarry(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as Flat & { error?: { code: string } } };
-}
+const quarry = (...argv: string[]) => run<Flat>(...argv);
 
 test('both side frames of the winch are bent sheet and nothing else is; sizes by hand', () => {
-  const { status, out } = quarry('flat', WINCH, '--k', '0.44');
+  const { status, out } = spawned<Flat>('flat', WINCH, '--k', '0.44');
   expect(status).toBe(0);
   expect(out.parts.map((p) => p.name).sort()).toEqual(['Side frame left', 'Side frame right']);
   expect(out.notSheet).toHaveLength(31);

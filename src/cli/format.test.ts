@@ -1,20 +1,16 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contract of `format` and of `draft --format`, on the built program and the demo's true solids.
 const BRACKET = 'demo/gb-7.step';
 const dir = mkdtempSync(join(tmpdir(), 'q-format-'));
 
-function quarry(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as Record<string, never> & { error?: { code: string; message: string } } };
-}
 
 test('what is shipped is listed, exported, changed, and drawn on', () => {
-  const { formats } = quarry('format', 'list').out as unknown as { formats: { name: string; size: string }[] };
+  const { formats } = spawned('format', 'list').out as unknown as { formats: { name: string; size: string }[] };
   expect(formats.map((f) => f.name)).toEqual(expect.arrayContaining(['ISO title block', 'ISO continuation', 'ASME title block', 'ASME title page']));
   const exported = quarry('format', 'export', 'ISO', 'folded').out as unknown as { name: string; elements: { cells: { text: string }[] }[] };
   expect(exported).toMatchObject({ format: 1, name: 'ISO folded' });

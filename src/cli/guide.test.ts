@@ -1,23 +1,19 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contracts of `guide`, `draft --package` and `verify`, on the built program.
 const AS1 = 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp';
 const dir = mkdtempSync(join(tmpdir(), 'q-guide-'));
-function quarry<T>(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as T & { error?: { code: string; message: string } } };
-}
 interface GuideAnswer {
   readonly steps: readonly { number: number; adds: string[]; items: { item: number; quantity: number }[]; text: string }[];
   readonly orderChecked: boolean;
 }
 
 test('a guide of a public assembly: 18 components, each added once, the plate first; page and PDF stand by themselves', () => {
-  const { status, out } = quarry<GuideAnswer>('guide', AS1, '--out', dir, '--language', 'de');
+  const { status, out } = spawned<GuideAnswer>('guide', AS1, '--out', dir, '--language', 'de');
   expect(status).toBe(0);
   expect(out.orderChecked).toBe(true);
   const adds = out.steps.flatMap((s) => s.adds);
@@ -30,6 +26,9 @@ test('a guide of a public assembly: 18 components, each added once, the plate fi
   const html = readFileSync(join(dir, 'guide.html'), 'utf8');
   expect(html).toContain('<html lang="de">');
   expect(html.match(/<section class="step"/g)).toHaveLength(out.steps.length);
+  // The letters of the application come along, and every column of the kit list says what it is.
+  expect(html.match(/@font-face\{font-family:'Source Sans 3';font-weight:(400|600);src:url\(data:font\/woff2/g)).toHaveLength(2);
+  expect([...html.matchAll(/<th scope="col">([^<]+)</g)].map((m) => m[1])).toEqual(['Pos.', 'Menge', 'Bild', 'Benennung', 'Nummer', 'Platz', 'Werkzeug']);
   // Nothing is fetched.
   expect(html.match(/(src|href)="(?!data:)[^"]/g)).toBeNull();
   expect(readFileSync(join(dir, 'guide.pdf')).subarray(0, 5).toString()).toBe('%PDF-');
@@ -44,7 +43,7 @@ describe('a package', () => {
   const path = join(dir, 'package.zip');
   test('is made with the drawing, holds what was written beside it, and is verified', () => {
     expect(quarry('draft', AS1, '--out', dir, '--package').out).toMatchObject({ package: 'package.zip' });
-    const { status, out } = quarry<{ ok: boolean; files: { name: string; bytes: number; sha256: string }[]; sha256: string }>('verify', path);
+    const { status, out } = spawned<{ ok: boolean; files: { name: string; bytes: number; sha256: string }[]; sha256: string }>('verify', path);
     expect(status).toBe(0);
     expect(out.ok).toBe(true);
     const names = out.files.map((f) => f.name);

@@ -36,8 +36,14 @@ export async function guide(args: Arguments): Promise<unknown> {
   const viewer = await readFile(join(process.cwd(), 'build/node/viewer.js'), 'utf8');
   const model = { viewer, assembly: m.assembly, geometries: m.geometries };
   const font = new Uint8Array(await readFile(join(process.cwd(), 'static/fonts/osifont.ttf')));
+  const letters = await Promise.all(
+    ([400, 600] as const).map(async (weight) => ({
+      weight,
+      data: new Uint8Array(await readFile(join(process.cwd(), `node_modules/@fontsource/source-sans-3/files/source-sans-3-latin-${weight}-normal.woff2`))),
+    })),
+  );
   await mkdir(out, { recursive: true });
-  await writeFile(join(out, 'guide.html'), writeGuideHtml(made, { title, pictures, font, model, parts }));
+  await writeFile(join(out, 'guide.html'), writeGuideHtml(made, { title, pictures, font, letters, model, parts }));
   await writeFile(join(out, 'guide.pdf'), await guideAsPdf(made, title, pictures, font, parts));
   return {
     steps: made.steps.map((s) => ({

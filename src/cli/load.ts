@@ -8,7 +8,7 @@ import { QuarryError } from '../core/base/errors.ts';
 import { isMeshFile, isStep } from '../formats/readers/file-groups.ts';
 import { keyedGeometry } from '../kernel/geometry-key.ts';
 import { readingLimitMs, unitOptions, type Arguments } from './arguments.ts';
-import { kernel } from './kernel.ts';
+import { reader } from './kernel.ts';
 import { loadMeshes } from './load-meshes.ts';
 import { USAGE } from './usage.ts';
 import { reading } from './reading.ts';
@@ -40,7 +40,7 @@ async function readOne(name: string): Promise<ImportedFile> {
 }
 
 async function loadStep(files: readonly ImportedFile[]): Promise<Model> {
-  const read = await kernel().import(files, {
+  const read = await reader().import(files, {
     // The supervisor's limit comes first; this one is for the kernel's own thread.
     timeoutMs: readingLimitMs(process.argv.slice(2)) + 5000,
     onProgress: (stage, done, total) => process.stderr.write(`${stage} ${total > 1 ? `${done + 1}/${total}` : ''}\n`),

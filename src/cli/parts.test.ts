@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
 import { describe, expect, test } from 'vitest';
+import { quarry as run, spawned } from './testing/quarry.ts';
 
 // The contract of the command line for parts of views and slices, on the built program.
 const AS1 = 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp';
@@ -9,10 +9,7 @@ interface View {
   readonly extentMm: readonly [number, number, number, number];
   readonly items: readonly { readonly name: string; readonly visiblePx: number }[];
 }
-function quarry<T = View>(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as T & { error?: { code: string; message: string } } };
-}
+const quarry = <T = View>(...argv: string[]) => run<T>(...argv);
 const total = (v: View) => Object.values(v.lengthsMm.visible).reduce((a, b) => a + b, 0);
 const front = (...more: string[]) => quarry('view', AS1, '--direction', 'front', ...more);
 
@@ -75,7 +72,7 @@ describe('slice', () => {
     }[];
   }
   test('through plate and brackets: areas by arithmetic', () => {
-    const { out } = quarry<Slices>('slice', AS1, '--normal', '0,0,3', '--at', '10,50');
+    const { out } = spawned<Slices>('slice', AS1, '--normal', '0,0,3', '--at', '10,50');
     const [plate, brackets] = out.slices as readonly [Slices['slices'][0], Slices['slices'][0]];
     // 180 × 150, the holes filled by bolts of 10 mm.
     expect(plate.areaMm2).toBeCloseTo(180 * 150, 1);

@@ -1,8 +1,8 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contract of `proof`, on the built program.
 const AS1 = 'node_modules/occt-import-js/test/testfiles/cax-if/as1-oc-214.stp';
@@ -12,14 +12,10 @@ interface Proof {
   readonly identified: number;
   readonly total: number;
 }
-function quarry<T>(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as T & { error?: { code: string; message: string } } };
-}
 const dir = mkdtempSync(join(tmpdir(), 'q-proof-'));
 
 test('a first drawing is proved: every item seen and identified, nothing that must or should be put right but data that the file does not have', () => {
-  const { status, out } = quarry<Proof>('proof', AS1);
+  const { status, out } = spawned<Proof>('proof', AS1);
   expect(status).toBe(0);
   expect([out.identified, out.total]).toEqual([5, 5]);
   expect(out.findings.filter((f) => f.severity !== 'look').map((f) => f.code)).toEqual(['LIST_GAP', 'LIST_GAP', 'LIST_GAP', 'LIST_GAP', 'LIST_GAP']);

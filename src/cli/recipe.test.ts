@@ -1,20 +1,16 @@
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contract of `recipe` and of `draft --recipe`, on the built program and the demo's true solids.
 const BRACKET = 'demo/gb-7.step';
 const dir = mkdtempSync(join(tmpdir(), 'q-recipe-'));
 
-function quarry(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as Record<string, never> & { error?: { code: string; message: string } } };
-}
 
 test('what is shipped is listed, and exported as a file that draft takes', () => {
-  const listed = quarry('recipe', 'list').out as unknown as { recipes: { name: string; sheets: { per: string; slots: string[] }[] }[] };
+  const listed = spawned('recipe', 'list').out as unknown as { recipes: { name: string; sheets: { per: string; slots: string[] }[] }[] };
   expect(listed.recipes.map((r) => r.name)).toEqual(['Arrangement', 'Arrangement with part sheets', 'Bench set', 'Bent plates']);
   const { status, out } = quarry('recipe', 'export', 'Bench', 'set');
   expect(status).toBe(0);

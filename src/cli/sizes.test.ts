@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
 import { describe, expect, test } from 'vitest';
+import { quarry, spawned } from './testing/quarry.ts';
 
 // The contract of the command line for sizes, axes, centrelines and threads, on the built program. Sizes of the public files are
 // those measured once with an exact kernel: 200 × 150 × 84 and 31 × 88 × 88 mm, holes of 10 mm in as1's plate and brackets.
@@ -8,10 +8,6 @@ const AS1 = `${FILES}/as1-oc-214.stp`;
 const FLANGE = `${FILES}/io1-cm-214.stp`;
 const DEMO = 'demo/sw-40-rev2.step';
 
-function quarry<T>(...args: string[]) {
-  const r = spawnSync(process.execPath, ['build/node/quarry.js', ...args], { encoding: 'utf8', maxBuffer: 1 << 26 });
-  return { status: r.status, out: JSON.parse(r.stdout) as T & { error?: { code: string; message: string } } };
-}
 
 interface Sizes {
   readonly overallMm: readonly number[];
@@ -20,7 +16,7 @@ interface Sizes {
 }
 
 describe('dimensions', () => {
-  const { status, out } = quarry<Sizes>('dimensions', AS1);
+  const { status, out } = spawned<Sizes>('dimensions', AS1);
   test('overall sizes are exact', () => {
     expect(status).toBe(0);
     expect(out.overallMm.map((v) => Math.round(v * 1e4) / 1e4)).toEqual([200, 150, 84]);

@@ -2,10 +2,11 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import { QuarryError } from '../core/base/errors.ts';
+import { exitCode, type Answer } from './answer.ts';
 import { readingLimitMs } from './arguments.ts';
 
 /** What the thread tells: that reading began or ended, and how it all ended. */
-export type Told = { readonly reading: boolean } | { readonly result: unknown } | { readonly failed: { readonly code: string; readonly message: string } };
+export type Told = { readonly reading: boolean } | Answer;
 
 /** How often it is looked whether whoever started the program is still there. */
 const LOOK_MS = 1000;
@@ -49,7 +50,7 @@ export function supervise(): void {
     process.stdout.write(`${text}\n`, () => process.exit(code));
   };
   const fail = ({ code, message }: { readonly code: string; readonly message: string }) =>
-    answer(JSON.stringify({ error: { code, message } }), code === 'BAD_USAGE' ? 2 : 3, message);
+    answer(JSON.stringify({ error: { code, message } }), exitCode({ failed: { code, message } }), message);
   worker.on('message', (told: Told) => {
     if ('reading' in told) {
       clearTimeout(limit);

@@ -8,11 +8,16 @@ import { escapeXml as esc, svgItems } from '../core/picture/svg-items.ts';
 import { jsonInPage, modelInPage, pageHead, type PageModel } from './viewer-page.ts';
 import { GUIDE_SCRIPT, GUIDE_STYLE_SHEET } from './guide-page.ts';
 
+/** Letters of a page by their weight. */
+export type PageLetters = readonly { readonly weight: 400 | 600; readonly data: Uint8Array }[];
+
 export interface GuideHtmlOptions {
   readonly title: GuideTitle;
   readonly pictures: ReadonlyMap<number, StepPicture>;
   /** The lettering of the pictures, TrueType. */
   readonly font: Uint8Array;
+  /** The letters of the page, WOFF2, by their weight; absent: the browser's own. */
+  readonly letters?: PageLetters;
   /** The model, to be turned and played; absent: there are pictures only. */
   readonly model?: PageModel;
   /** Small pictures of parts, by id. */
@@ -25,7 +30,7 @@ const base64 = (bytes: Uint8Array) => Buffer.from(bytes.buffer, bytes.byteOffset
  * A build guide as one page that needs nothing else: a step at a time, large targets, swipe and arrow keys, light and dark. What
  * is ticked stays ticked in this browser.
  */
-export function writeGuideHtml(guide: Guide, { title, pictures, font, model, parts }: GuideHtmlOptions): string {
+export function writeGuideHtml(guide: Guide, { title, pictures, font, letters = [], model, parts }: GuideHtmlOptions): string {
   const p = PHRASES[guide.language];
   const name = [title.number, title.revision].filter(Boolean).join(' ');
   const room = `${PICTURE_ROOM.x} ${PICTURE_ROOM.y} ${PICTURE_ROOM.width} ${PICTURE_ROOM.height}`;
@@ -65,12 +70,13 @@ ${takeOf(guide, s, parts)}${checksOf(guide, s)}</div>
       : [],
     items: guide.steps.map((s) => s.kit.map((k) => [k.item.part, `${numberText(k.item)}  ${k.name}`])),
   };
-  const style = `@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
+  const faces = letters.map((l) => `@font-face{font-family:'Source Sans 3';font-weight:${l.weight};src:url(data:font/woff2;base64,${base64(l.data)})}`).join('');
+  const style = `${faces}@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
 ${GUIDE_STYLE_SHEET}`;
   return `${pageHead(guide.language, `${name} ${title.title}`.trim(), style)}<body>
 <header><b>${esc(name || title.title)}</b><span class="name">${esc(name ? title.title : '')}</span><div class="bar" role="progressbar" aria-valuemin="0" aria-valuemax="${guide.steps.length}"><i></i></div><span class="unit"></span></header>
 <main>
-<section class="step kit" id="step-0"><h2>${p.kit}</h2><table>${kit}</table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
+<section class="step kit" id="step-0"><h2>${p.kit}</h2><table><thead><tr>${p.kitHeads.slice(0, 7).map((h) => `<th scope="col">${esc(h)}</th>`).join('')}</tr></thead><tbody>${kit}</tbody></table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
 ${steps}
 </main>
 <nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span><button class="next">${p.done} ▶</button></nav>

@@ -4,7 +4,7 @@ export const GUIDE_STYLE_SHEET = `
 :root{--paper:#fffefb;--panel:#f6f3ee;--desk:#ded9cf;--line:#d3cdc1;--ink:#2a2926;--mute:#6b6459;--main:#a35a0b;--bar:#2a2926;color-scheme:light}
 @media (prefers-color-scheme:dark){:root{--paper:#201f1c;--panel:#2a2926;--desk:#151412;--line:#4a4741;--ink:#f3efe7;--mute:#b5ada0;--bar:#0f0e0d;color-scheme:dark}.picture{background:#fffefb}}
 *{box-sizing:border-box}
-body{margin:0;height:100dvh;display:grid;grid-template-rows:auto 1fr auto;background:var(--desk);color:var(--ink);font:17px/1.35 system-ui,sans-serif;overflow:hidden;touch-action:pan-y}
+body{margin:0;height:100dvh;display:grid;grid-template-rows:auto 1fr auto;background:var(--desk);color:var(--ink);font:17px/1.35 'Source Sans 3',system-ui,sans-serif;overflow:hidden;touch-action:pan-y}
 header{display:flex;gap:16px;align-items:center;padding:12px 22px;background:var(--bar);color:#fff}
 header .name{opacity:.85;white-space:nowrap;overflow:hidden;text-overflow:ellipsis}
 .bar{flex:1;height:10px;border-radius:5px;background:#5a5750;overflow:hidden;min-width:60px}.bar i{display:block;height:100%;background:#d98324;width:0}
@@ -15,7 +15,7 @@ main{min-height:0;position:relative}
 .picture svg{width:100%;height:100%}
 .picture path{fill:none;stroke:#000;stroke-linecap:round;stroke-linejoin:round}
 .picture{position:relative}.art{width:64px;height:44px;flex:none;background:#fffefb;border-radius:6px}.art path{fill:none;stroke:#000;stroke-linecap:round}
-.turn,.play{position:absolute;left:14px;bottom:14px;min-height:48px;padding:0 16px;font:600 17px system-ui;border-radius:10px;border:1px solid var(--line);background:#f6f3eee6;color:#2a2926;cursor:pointer}.play{left:auto;right:14px}
+.turn,.play{position:absolute;left:14px;bottom:14px;min-height:48px;padding:0 16px;font:600 17px 'Source Sans 3',system-ui;border-radius:10px;border:1px solid var(--line);background:#f6f3eee6;color:#2a2926;cursor:pointer}.play{left:auto;right:14px}
 .solid{position:absolute;inset:0;background:#fffefb;touch-action:none}.solid canvas{position:absolute;inset:0}
 .picture text{font-family:osifont,sans-serif;fill:#000}
 .side{background:var(--panel);border-left:1px solid var(--line);padding:18px 20px;overflow:auto}
@@ -26,16 +26,16 @@ ul{list-style:none;margin:0;padding:0}
 .take .what{flex:1}.take small{display:block;color:var(--mute)}.take b{font-size:22px}
 .number{border:1.5px solid currentColor;border-radius:50%;min-width:40px;height:40px;display:grid;place-items:center;padding:0 4px}
 .checks label{display:flex;gap:12px;align-items:center;min-height:48px}.checks input{width:28px;height:28px;flex:none}
-.kit{display:block;overflow:auto;background:var(--paper);padding:18px 26px}.kit table{border-collapse:collapse;width:100%}.kit td{padding:7px 12px;border-bottom:1px solid var(--line)}
+.kit{display:block;overflow:auto;background:var(--paper);padding:18px 26px}.kit table{border-collapse:collapse;width:100%}.kit td,.kit th{padding:7px 12px;border-bottom:1px solid var(--line);text-align:left}.kit th{color:var(--mute);font-weight:600;font-size:15px}
 .order{color:var(--mute)}
 nav{display:flex;gap:16px;align-items:center;padding:12px 22px;background:var(--desk)}
-nav button{min-height:58px;min-width:130px;padding:0 22px;font:600 19px system-ui,sans-serif;border-radius:10px;border:1px solid var(--line);background:var(--paper);color:var(--ink);cursor:pointer}
+nav button{min-height:58px;min-width:130px;padding:0 22px;font:600 19px 'Source Sans 3',system-ui,sans-serif;border-radius:10px;border:1px solid var(--line);background:var(--paper);color:var(--ink);cursor:pointer}
 nav .next{background:var(--main);border-color:var(--main);color:#fff}nav button:disabled{opacity:.4}
 nav button:focus-visible{outline:3px solid #12707a;outline-offset:2px}
 .dots{flex:1;text-align:center;letter-spacing:3px;color:var(--mute);overflow:hidden;white-space:nowrap}
 dialog{border:1px solid var(--line);border-radius:12px;background:var(--panel);color:var(--ink);width:min(560px,92vw);padding:20px}
 dialog select,dialog textarea,dialog input[type=text]{width:100%;font:inherit;padding:10px;border:1px solid var(--line);border-radius:8px;background:var(--paper);color:var(--ink)}
-dialog p{display:flex;gap:10px;justify-content:flex-end}dialog button{min-height:48px;padding:0 18px;font:600 17px system-ui;border-radius:8px;border:1px solid var(--line);background:var(--paper);color:var(--ink)}
+dialog p{display:flex;gap:10px;justify-content:flex-end}dialog button{min-height:48px;padding:0 18px;font:600 17px 'Source Sans 3',system-ui;border-radius:8px;border:1px solid var(--line);background:var(--paper);color:var(--ink)}
 .kept{color:var(--mute);font-size:15px}
 @media (max-width:760px){.step{grid-template-columns:1fr;grid-template-rows:1fr minmax(38%,auto)}.side{border-left:0;border-top:1px solid var(--line)}header .name{display:none}nav{gap:8px;padding:8px}nav button{min-width:0;padding:0 14px}}
 @media print{body{display:block;height:auto;overflow:visible}nav,.bar{display:none}.step,.step[hidden]{display:grid;position:static;height:180mm;break-after:page}.kit{display:block}}

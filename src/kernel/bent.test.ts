@@ -3,7 +3,8 @@ import { Solids, type Point, type Solid } from '../../demo/solids.ts';
 import { random } from '../core/testing/random.ts';
 import { unfold, type FlatPattern } from '../core/flat/unfold.ts';
 import { extractPart } from './extract-part.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 
 // Bent plates as the kernel's true solids: 1 to 8 bends either way, 15° to 150°, holes in flanges and across bends. What they are laid
 // flat to is known from how they were made, without any unfolding.
@@ -14,7 +15,7 @@ const COUNT = Number(process.env['QUARRY_GENERATED'] ?? 30);
 let kernel: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   s = new Solids(kernel);
 });
 const laid = (shape: Solid) => unfold(extractPart(kernel, shape)!, K);

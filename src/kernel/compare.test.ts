@@ -13,7 +13,8 @@ import { changeReport } from '../core/revision/changes.ts';
 import { matchAssemblies, type Decision } from '../core/revision/match.ts';
 import { shapeTeller } from '../core/revision/same-shape.ts';
 import { random } from '../core/testing/random.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 import { writeStep, type StepNode } from './testing/write-step.ts';
 
@@ -25,7 +26,7 @@ import { writeStep, type StepNode } from './testing/write-step.ts';
 let k: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  k = await loadKernel();
+  k = await sharedKernel();
   s = new Solids(k);
 });
 

@@ -14,12 +14,12 @@ import { specOf } from '../core/views/view-spec.ts';
 import { textOf } from '../elements/dimension/draw.ts';
 import { Scene } from '../elements/scene.ts';
 import { keyedGeometry } from './geometry-key.ts';
-import { loadKernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 
 // The two revisions of the demo: the second has a longer boom and a longer crank, among other things (demo/winch.ts).
 test('dimensions of the first drawing follow a newer model: values are measured anew, what changed is said, nothing is lost', async () => {
-  const kernel = await loadKernel();
+  const kernel = await sharedKernel();
   const geometries = new Map<string, PartGeometry>();
   const read = async (name: string) =>
     (

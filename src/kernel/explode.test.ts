@@ -19,7 +19,7 @@ import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import type { Body } from '../core/outline/scene.ts';
 import { standardScales } from '../core/sheet/paper.ts';
-import { loadKernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 
 // Plans are checked again with another library: intersection volumes of manifold-3d on the same meshes, at sampled places
@@ -40,7 +40,7 @@ let gears: Case;
 beforeAll(async () => {
   wasm = await Module();
   wasm.setup();
-  const kernel = await loadKernel();
+  const kernel = await sharedKernel();
   const planned = async (name: string, bytes: Uint8Array): Promise<Case> => {
     const read = await readStep(kernel, [{ name, bytes }], { keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex') });
     const bodies = sceneOf(read.assembly, read.geometries);

@@ -14,7 +14,8 @@ import { SurfaceKind, FACE_STRIDE } from '../core/assembly/part-geometry.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { viewBox } from '../core/shade/raster.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 
 // Public files of the interoperability rounds for ISO 10303 (CAx-IF), from the npm package occt-import-js 0.0.23;
@@ -22,7 +23,7 @@ import { readStep } from './read-step.ts';
 const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');
 let kernel: Kernel;
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
 });
 const load = (...names: string[]): Promise<ImportResult> =>
   readStep(

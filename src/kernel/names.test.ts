@@ -9,7 +9,8 @@ import type { ImportResult } from '../core/assembly/importing.ts';
 import { EdgeClass } from '../core/assembly/part-geometry.ts';
 import { itemsOf } from '../core/ledger/items.ts';
 import { IDENTITY, translation } from '../core/base/placement.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { extractPart } from './extract-part.ts';
 import { readStep } from './read-step.ts';
 import { writeStep, type StepNode } from './testing/write-step.ts';
@@ -19,7 +20,7 @@ import { writeStep, type StepNode } from './testing/write-step.ts';
 let k: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  k = await loadKernel();
+  k = await sharedKernel();
   s = new Solids(k);
 });
 const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');

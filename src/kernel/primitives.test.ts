@@ -7,14 +7,15 @@ import { hiddenLines } from '../core/outline/hidden-lines.ts';
 import { lengthsOf, type Linework } from '../core/outline/linework.ts';
 import { sceneDiagonal } from '../core/outline/scene.ts';
 import { frameFrom, namedFrame } from '../core/outline/directions.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { exactCutArea, exactHiddenLines, nearLines, polygonalHiddenLines, walkLines } from './testing/reference.ts';
 
 // The B-rep kernel's exact and polygonal hidden-line algorithms and its booleans are the witnesses.
 let kernel: Kernel;
 let cases: Case[];
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   cases = primitiveCases(kernel, new Solids(kernel));
 });
 const find = (name: string) => cases.find((c) => c.name === name)!;

@@ -7,7 +7,8 @@ import { hiddenLines } from '../core/outline/hidden-lines.ts';
 import { HIDDEN, runLength, type Linework } from '../core/outline/linework.ts';
 import type { Body } from '../core/outline/scene.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 import { exactCutArea, exactHiddenLines, readShape, uncovered } from './testing/reference.ts';
 
@@ -17,7 +18,7 @@ let kernel: Kernel;
 let bodies: Body[];
 let shape: { delete(): void };
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   let n = 0;
   const { assembly, geometries } = await readStep(kernel, [{ name: 'as1.stp', bytes: file }], { keyOf: () => `g${n++}` });
   bodies = sceneOf(assembly, geometries);

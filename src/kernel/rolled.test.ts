@@ -3,13 +3,14 @@ import { Solids, type Solid } from '../../demo/solids.ts';
 import { laidPart } from '../core/flat/flat-part.ts';
 import { unfold, type FlatPattern } from '../core/flat/unfold.ts';
 import { extractPart } from './extract-part.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 
 // Rolled sheet as the kernel's true solids; sizes by hand. From r = 5 s on the neutral fibre lies in the middle (DIN 6935, from memory).
 let kernel: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   s = new Solids(kernel);
 });
 const part = (shape: Solid) => extractPart(kernel, shape)!;

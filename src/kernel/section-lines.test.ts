@@ -10,7 +10,7 @@ import { linesOf } from '../core/outline/hidden-lines.ts';
 import { lengthsOf } from '../core/outline/linework.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { projectScene } from '../core/outline/scene.ts';
-import { loadKernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 
 // as1-oc-214 of the CAx-IF rounds, from the npm package occt-import-js 0.0.23: its plate is 180 × 150 × 20 with holes of 10 mm.
@@ -18,7 +18,7 @@ const FILE = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles/cax
 
 test('a section through two holes shows the whole outline of what it cuts, though the plane passes a hair beside vertices', async () => {
   const geometries = new Map<string, PartGeometry>();
-  const { assembly } = await readStep(await loadKernel(), [{ name: 'as1.stp', bytes: new Uint8Array(readFileSync(FILE)) }], {
+  const { assembly } = await readStep(await sharedKernel(), [{ name: 'as1.stp', bytes: new Uint8Array(readFileSync(FILE)) }], {
     keyOf: (g) => {
       const key = String(geometries.size);
       geometries.set(key, g);

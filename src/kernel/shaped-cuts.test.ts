@@ -9,14 +9,15 @@ import { hiddenLines } from '../core/outline/hidden-lines.ts';
 import { lengthsOf } from '../core/outline/linework.ts';
 import type { Body } from '../core/outline/scene.ts';
 import { extractPart } from './extract-part.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { loadSolidPort } from './manifold.ts';
 
 let kernel: Kernel;
 let s: Solids;
 let solids: SolidPort;
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   s = new Solids(kernel);
   solids = await loadSolidPort();
 });

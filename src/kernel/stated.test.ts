@@ -13,7 +13,8 @@ import { measured } from '../elements/dimension/measure.ts';
 import { statedOf } from '../elements/dimension/stated.ts';
 import { Scene } from '../elements/scene.ts';
 import { statedRecords } from '../elements/stated.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 import { readStep } from './read-step.ts';
 
 /**
@@ -26,7 +27,7 @@ const keyOf = (g: Parameters<typeof packGeometry>[0]) => createHash('sha256').up
 const read = (t: string): Promise<ImportResult> => readStep(k, [{ name: 'plate.step', bytes: new TextEncoder().encode(t) }], { keyOf });
 
 beforeAll(async () => {
-  k = await loadKernel();
+  k = await sharedKernel();
   text = readFileSync(join(import.meta.dirname, 'testing/stated.step'), 'utf8');
 });
 

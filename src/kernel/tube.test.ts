@@ -4,14 +4,15 @@ import { wrapOf, type Wrap } from '../core/flat/tube.ts';
 import { endsText } from '../core/stock/ends.ts';
 import { stockOf, stockText } from '../core/stock/profile.ts';
 import { extractPart } from './extract-part.ts';
-import { loadKernel, type Kernel } from './load.ts';
+import type { Kernel } from './load.ts';
+import { sharedKernel } from './testing/shared-kernel.ts';
 
 // Tubes as the kernel's true solids. The curves of their ends are known in closed form: a plane at an angle cuts a cylinder along
 // z = r tan(a) cos(t), another tube of radius R square to it along z = √(R² − r² sin² t) (geometry, any handbook of pipe work).
 let kernel: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  kernel = await loadKernel();
+  kernel = await sharedKernel();
   s = new Solids(kernel);
 });
 const DEG = Math.PI / 180;

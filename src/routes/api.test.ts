@@ -14,11 +14,12 @@ import { sizeOf } from '../core/assembly/units.ts';
 import { config } from '../server/config.ts';
 import { closeDatabase, getDatabase } from '../server/database/client.ts';
 import { migrateAll } from '../server/database/migrate.ts';
-import { geometry, job, model } from '../server/database/schema.ts';
+import { geometry, issuing, job, model } from '../server/database/schema.ts';
 import { fromStored, storedForm } from '../server/stored-result.ts';
 import { readyJob as jobWith } from '../server/testing/ready-job.ts';
 import { stopListening } from '../server/events.ts';
 import { closeGeometryPool } from '../server/queue/geometry-pool.ts';
+import { runQueuedIssue } from '../server/services/issuing.ts';
 import { keyedViews, storeResults } from '../server/services/views.ts';
 
 // A database of its own in the tests' cluster: other tests have workers that would take what is queued here.
@@ -590,6 +591,36 @@ describe('issues', () => {
       { revision: 'A', kind: 'issued', place: 2 },
       { revision: 'P1', kind: 'review', place: 1 },
     ]);
+  }, 60_000);
+
+  test('the making of an issue is queued: it goes on without the page, is told, and can be stopped; nothing of a stopped one is kept', async () => {
+    const id = await ready();
+    const asked = { version: 1, ...said, outputs: ['json'] };
+    expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toBeNull();
+    expect(await refusal('POST', `/api/jobs/${id}/issuing`, { body: { ...asked, version: 9 } })).toEqual([409, 'STALE_VERSION']);
+    const [status, queued] = await answer('POST', `/api/jobs/${id}/issuing`, { body: asked });
+    expect([status, queued]).toMatchObject([201, { state: 'queued', revision: 'A', progress: 0 }]);
+    expect(await refusal('POST', `/api/jobs/${id}/issuing`, { body: asked })).toEqual([400, 'BAD_REQUEST']);
+    // Stopped before a worker has it: it is never made.
+    expect((await ask('DELETE', `/api/jobs/${id}/issuing`)).status).toBe(204);
+    await runQueuedIssue(id, true);
+    expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toMatchObject({ state: 'stopped' });
+    expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toEqual([]);
+    // Asked for again, and worked.
+    await answer('POST', `/api/jobs/${id}/issuing`, { body: asked });
+    await runQueuedIssue(id, true);
+    expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toMatchObject({ state: 'done', progress: 1 });
+    expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toMatchObject([{ revision: 'A' }]);
+    // Worked once more after a kill nothing is made twice.
+    await getDatabase().update(issuing).set({ state: 'working' }).where(eq(issuing.jobId, id));
+    await runQueuedIssue(id, true);
+    expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toMatchObject({ state: 'done' });
+    expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toHaveLength(1);
+    // What cannot be made says why.
+    await answer('POST', `/api/jobs/${id}/issuing`, { body: { ...asked, version: 2, revision: 'B' } });
+    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 2, label: 'x', steps: [put({ ...(await documentOf(id)).document['drawing'], title: 'Changed' })] } });
+    await runQueuedIssue(id, true);
+    expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toMatchObject({ state: 'failed', errorText: expect.stringMatching(/\S/) as string });
   }, 60_000);
 
   test('nothing goes out while sheets of the first drawing are still drawn; a page that is told so can wait', async () => {

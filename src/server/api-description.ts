@@ -166,6 +166,11 @@ export const OPERATIONS: Readonly<Record<string, Readonly<Record<string, Operati
     GET: { says: 'What was issued', gives: 'Issues with their files and hashes, the latest first.' },
     POST: { says: 'Issues the drawing', gives: 'The issue.', body: issueRequest, streamed: true },
   },
+  '/api/jobs/{id}/issuing': {
+    GET: { says: 'The issue that is being made, or how the last one ended', gives: 'State, revision and how far it is; null where none was asked for.' },
+    POST: { says: 'Queues the making of an issue: it goes on whoever leaves', gives: 'The same as GET.', body: issueRequest, status: 201 },
+    DELETE: { says: 'Stops it; nothing of it is kept', gives: 'Nothing.', status: 204 },
+  },
   '/api/jobs/{id}/issues/{issue}/{name}': {
     GET: { says: 'A file of an issue, `package` for all of them, or `verify`', gives: 'The file, exactly as it was issued.', type: 'application/octet-stream' },
     POST: {

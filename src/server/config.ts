@@ -21,4 +21,10 @@ export const config = {
 export const threadFile = (name: string) => join(config.root, 'build', 'node', `${name}.js`);
 /** The 3D of pages that stand alone, JavaScript for a browser. */
 export const viewerFile = () => threadFile('viewer');
+/** The letters of pages that stand alone, by weight. */
+export const pageLetterFiles = () =>
+  ([400, 600] as const).map((weight) => ({
+    weight,
+    file: join(config.root, 'node_modules', '@fontsource', 'source-sans-3', 'files', `source-sans-3-latin-${weight}-normal.woff2`),
+  }));
 export const fontFile = () => join(config.root, 'static', 'fonts', 'osifont.ttf');

@@ -11,6 +11,8 @@ export type LiveEvent =
   | { readonly type: 'model'; readonly job: string }
   /** Something came from the bench, or was answered. */
   | { readonly type: 'bench'; readonly job: string }
+  /** The making of an issue began, went on or ended. */
+  | { readonly type: 'issuing'; readonly job: string }
   | { readonly type: 'document'; readonly job: string; readonly version: number }
   | { readonly type: 'view'; readonly job: string; readonly view: string }
   | { readonly type: 'progress'; readonly job: string; readonly view: string; readonly share: number }

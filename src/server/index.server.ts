@@ -1,6 +1,6 @@
 // The door of this room: what pages and routes may use.
 export { config } from './config.ts';
-export { log } from './log.ts';
+export { log, logWhatNobodyCaught } from './log.ts';
 export { getPool, closeDatabase } from './database/client.ts';
 export { subscribe, stopListening, tell, type LiveEvent } from './events.ts';
 export { errorResponse } from './http.ts';
@@ -11,6 +11,7 @@ export * from './services/exports.ts';
 export { jobFeatures } from './services/features.ts';
 export * from './services/bench.ts';
 export * from './services/issues.ts';
+export { issuingOf, queueIssue, stopIssuing, type Issuing } from './services/issuing.ts';
 export * from './services/jobs.ts';
 export * from './services/models.ts';
 export * from './services/pictures.ts';

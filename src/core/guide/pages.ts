@@ -105,6 +105,17 @@ function kitPages(guide: Guide, title: GuideTitle): DisplayList[] {
   const pages = Math.max(1, Math.ceil(rows.length / ROWS_ON_KIT_PAGE));
   return Array.from({ length: pages }, (_, k) => {
     const items: DisplayItem[] = head(title, `${p.kit} ${k + 1} / ${pages}`);
+    const [item, quantity, , name, number, , tool, mass] = p.kitHeads;
+    const heads = [
+      [18, item, 'end'],
+      [30, quantity, 'end'],
+      [36, name, 'start'],
+      [150, number, 'start'],
+      [205, tool, 'start'],
+      [287, mass, 'end'],
+    ] as const;
+    for (const [x, words, anchor] of heads) items.push(text(x, 20.6, words, 2, anchor));
+    items.push(line(10, 22.2, 287, 22.2, 0.35));
     rows.slice(k * ROWS_ON_KIT_PAGE, (k + 1) * ROWS_ON_KIT_PAGE).forEach((r, i) => {
       const y = 27 + i * 6.6;
       items.push(

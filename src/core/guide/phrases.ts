@@ -25,6 +25,8 @@ interface Phrases {
   readonly turn: string;
   readonly play: string;
   readonly kit: string;
+  /** Heads of the kit list: item, quantity, picture, description, number, place, tool, mass. */
+  readonly kitHeads: readonly [string, string, string, string, string, string, string, string];
   readonly contents: string;
   /** Which part a remark is about, and none. */
   readonly part: string;
@@ -69,6 +71,7 @@ export const PHRASES = {
     turn: 'Turn it',
     play: 'Play',
     kit: 'Kit list',
+    kitHeads: ['Item', 'Quantity', 'Picture', 'Description', 'Number', 'Place', 'Tool', 'Mass each'],
     contents: 'Steps',
     part: 'Part (or the whole step)',
     name: 'Name',
@@ -100,6 +103,7 @@ export const PHRASES = {
     turn: 'Drehen',
     play: 'Abspielen',
     kit: 'Teileliste',
+    kitHeads: ['Pos.', 'Menge', 'Bild', 'Benennung', 'Nummer', 'Platz', 'Werkzeug', 'Masse je Stück'],
     contents: 'Schritte',
     part: 'Teil (oder der ganze Schritt)',
     name: 'Name',
@@ -139,6 +143,7 @@ export const PHRASES = {
     turn: 'Tourner',
     play: 'Lire',
     kit: 'Liste des pièces',
+    kitHeads: ['Repère', 'Nombre', 'Image', 'Désignation', 'Numéro', 'Emplacement', 'Outil', 'Masse unitaire'],
     contents: 'Étapes',
     part: 'Pièce (ou toute l’étape)',
     name: 'Nom',

@@ -1,11 +1,22 @@
 <script lang="ts">
   import Fold from '$lib/kit/Fold.svelte';
-  import type { Drawing } from '$lib/shared/drawing.svelte';
+  import Bar from '$lib/kit/Bar.svelte';
+  import { isMade, type Drawing } from '$lib/shared/drawing.svelte';
   import { OUTPUTS, type IssueDesk } from './issue-desk.svelte';
 
   const { drawing, desk }: { drawing: Drawing; desk: IssueDesk } = $props();
   const id = $props.id();
   const counts = $derived(drawing.proof.counts);
+  const making = $derived(isMade(drawing.issuing) ? drawing.issuing : undefined);
+  let waited = false;
+  $effect(() => {
+    const now = drawing.issuing;
+    if (isMade(now)) waited = true;
+    else if (waited && now) {
+      waited = false;
+      if (now.state === 'done') void desk.made(now.kind);
+    }
+  });
   const stopped = $derived(!desk.loaded || counts.must > 0 || !desk.outputs.length || !desk.revision.trim() || drawing.drafting !== undefined);
   const toggle = (what: string, on: boolean) => (desk.outputs = on ? [...desk.outputs, what] : desk.outputs.filter((o) => o !== what));
 </script>
@@ -49,10 +60,10 @@
     <b>{counts.should} “should” are open</b>, nothing stops it. <a href="/jobs/{drawing.id}/proof">See them</a>
   {:else}<b>Nothing is open.</b>{/if}
 </div>
-{#if desk.progress !== undefined}
-  <p>Being made: {Math.round(100 * desk.progress)} %</p>
-  <progress max="1" value={desk.progress}></progress>
-  <button class="q-button" onclick={() => desk.cancel()}>Cancel</button>
+{#if making}
+  <p>Being made: {Math.round(100 * making.progress)} %. It goes on when you leave this page.</p>
+  <Bar share={making.progress} label="The issue" />
+  <button class="q-button" onclick={() => drawing.stopIssuing()}>Stop it</button>
 {:else}
   <button class="q-button main" disabled={stopped} onclick={() => desk.issue('issued')}>Issue {desk.revision} and make the package</button>
   <button class="q-button" disabled={stopped} onclick={() => desk.issue('review')}>For review only</button>
@@ -97,8 +108,5 @@
     width: 100%;
     margin: 0.2rem 0;
     min-height: 34px;
-  }
-  progress {
-    width: 100%;
   }
 </style>

@@ -4,7 +4,6 @@ import type { Difference } from '$core/revision/compare-drawings';
 import { ApiFailure, call } from '$lib/shared/api';
 import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
-import { streamed } from '$lib/shared/streamed';
 
 /** What was issued, as the page is told: moments are texts. */
 export interface Issue {
@@ -80,8 +79,6 @@ export class IssueDesk {
   difference = $state.raw<Difference | undefined>(undefined);
   comparing = $state(false);
   sheet = $state(0);
-  /** Share of the work that is done while an issue is made. */
-  progress = $state<number | undefined>(undefined);
   /** Seals that were checked, by issue. */
   verified = $state.raw<ReadonlyMap<string, boolean>>(new Map());
 
@@ -96,7 +93,6 @@ export class IssueDesk {
   grey = $state(false);
   layers = $state(false);
   dpi = $state(200);
-  private stop: AbortController | undefined;
   private readonly drawing: Drawing;
 
   constructor(drawing: Drawing) {
@@ -184,48 +180,38 @@ export class IssueDesk {
     notify('good', `${records.length === 1 ? 'One cloud' : `${records.length} clouds`} put around what changed. They can be moved or removed on the sheets.`);
   }
 
-  /** Makes the issue. @param kind for review it is marked across every page, and the letter stays free */
+  /** Has the issue made; it goes on when the page is left. @param kind for review it is marked across every page, and the letter stays free */
   async issue(kind: 'issued' | 'review'): Promise<void> {
     const { drawing, outputs, names, grey, layers, dpi } = this;
-    this.stop = new AbortController();
-    this.progress = 0;
     try {
       localStorage.setItem(REMEMBERED, JSON.stringify({ outputs, names, grey, layers, dpi } satisfies Remembered));
-      await streamed<Issue>(
-        `/api/jobs/${drawing.id}/issues`,
-        {
-          version: drawing.version,
-          kind,
-          revision: this.revision.trim(),
-          date: this.date,
-          drawn: this.drawn,
-          checked: this.checked,
-          approved: this.approved,
-          words: this.words
-            .split('\n')
-            .map((w) => w.trim())
-            .filter(Boolean),
-          outputs,
-          names,
-          grey,
-          layers,
-          dpi,
-        },
-        this.stop.signal,
-        (m) => (this.progress = m.progress),
-      );
-      notify('good', kind === 'issued' ? `Revision ${this.revision} is issued and frozen.` : `Revision ${this.revision} is out for review.`);
-      if (kind === 'issued') this.revision = nextRevision(this.revision);
-      await this.load();
+      await drawing.issue({
+        version: drawing.version,
+        kind,
+        revision: this.revision.trim(),
+        date: this.date,
+        drawn: this.drawn,
+        checked: this.checked,
+        approved: this.approved,
+        words: this.words
+          .split('\n')
+          .map((w) => w.trim())
+          .filter(Boolean),
+        outputs,
+        names,
+        grey,
+        layers,
+        dpi,
+      });
     } catch (e) {
-      if (!this.stop.signal.aborted) notify('trouble', e instanceof ApiFailure ? e.message : 'The issue could not be made.');
-    } finally {
-      this.progress = undefined;
+      notify('trouble', e instanceof ApiFailure ? e.message : 'The issue could not be made.');
     }
   }
 
-  cancel(): void {
-    this.stop?.abort();
+  /** An issue was made: it is listed, and the next letter is proposed. */
+  async made(kind: 'issued' | 'review'): Promise<void> {
+    if (kind === 'issued') this.revision = nextRevision(this.revision);
+    await this.load();
   }
 
   async verify(i: Issue): Promise<void> {

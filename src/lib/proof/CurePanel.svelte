@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Bar from '$lib/kit/Bar.svelte';
   import { composeSheet } from '$elements/compose';
   import { rectOf } from '$core/base/rect';
   import { scaleText } from '$core/sheet/paper';
@@ -24,7 +25,8 @@
       <button class="q-button" onclick={() => cures.close()}>Close</button>
     </header>
     {#if cures.progress !== undefined}
-      <p class="sub">Directions, cuts and spreads are tried … <progress max="1" value={cures.progress}></progress></p>
+      <p class="sub">Directions, cuts and spreads are tried …</p>
+      <Bar share={cures.progress ?? 0} label="Ways that were tried" />
     {:else if !cures.offers.length}
       <p class="sub">No direction, cut or spread shows it. Take away what is around it: a view may leave components out.</p>
     {/if}

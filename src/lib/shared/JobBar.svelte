@@ -1,7 +1,7 @@
 <script lang="ts">
   import { drawingOf } from '$core/document/records';
   import { Redo2, Undo2 } from '@lucide/svelte';
-  import type { Drawing } from './drawing.svelte';
+  import { isMade, type Drawing } from './drawing.svelte';
   import Stages from './Stages.svelte';
   import TopBar from './TopBar.svelte';
 
@@ -17,7 +17,13 @@
 <svelte:head><title>{record.title} · Nimble Quarry</title></svelte:head>
 
 <TopBar title={record.title} subtitle={[record.number, record.revision && `revision ${record.revision}`].filter(Boolean).join(' · ')}>
-  <Stages {current} job={drawing.id} counts={drawing.proof.proved && drawing.proof.counts} />
+  <Stages
+    {current}
+    job={drawing.id}
+    counts={drawing.proof.proved && drawing.proof.counts}
+    making={isMade(drawing.issuing) ? drawing.issuing?.progress : undefined}
+    onstop={() => drawing.stopIssuing()}
+  />
   {#snippet end()}
     <button class="icon" onclick={() => drawing.undo()} disabled={!drawing.canUndo} aria-label="Undo" title="Undo (Ctrl Z)"><Undo2 size={17} /></button>
     <button class="icon" onclick={() => drawing.redo()} disabled={!drawing.canRedo} aria-label="Redo" title="Redo (Ctrl Shift Z)"><Redo2 size={17} /></button>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { X } from '@lucide/svelte';
+
   /** The path across the top. */
   const STAGES = [
     { name: 'Model', ready: true },
@@ -7,7 +9,15 @@
     { name: 'Proof', ready: true },
     { name: 'Issue', ready: true },
   ] as const;
-  const { current, job, counts }: { current: string; job: string; counts?: { must: number; should: number } | undefined } = $props();
+  interface Props {
+    current: string;
+    job: string;
+    counts?: { must: number; should: number } | undefined;
+    /** Share of an issue that is made. */
+    making?: number | undefined;
+    onstop?: () => void;
+  }
+  const { current, job, counts, making, onstop }: Props = $props();
   const state = $derived(counts && [counts.must ? `${counts.must} must` : '', counts.should ? `${counts.should} should` : ''].filter(Boolean).join(', '));
 </script>
 
@@ -20,12 +30,13 @@
         data-sveltekit-preload-data="off"
         aria-current={s.name === current ? 'step' : undefined}
         class:on={s.name === current}
-        >{s.name}{#if s.name === 'Proof' && state}<small>{state}</small>{/if}</a
+        >{s.name}{#if s.name === 'Proof' && state}<small>{state}</small>{/if}{#if s.name === 'Issue' && making !== undefined}<small role="status">being made, {Math.round(100 * making)} %</small>{/if}</a
       >
     {:else}
       <span title="{s.name} comes with a later version" aria-disabled="true">{s.name}</span>
     {/if}
   {/each}
+  {#if making !== undefined}<button class="stop" onclick={onstop} aria-label="Stop making the issue" title="Stop making the issue"><X size={14} /></button>{/if}
 </nav>
 
 <style>
@@ -58,6 +69,18 @@
     color: #6b3d06;
     font-size: 0.75rem;
     font-weight: 600;
+  }
+  .stop {
+    display: grid;
+    place-items: center;
+    width: 26px;
+    height: 26px;
+    border-radius: 50%;
+    color: var(--on-bar);
+    cursor: pointer;
+  }
+  .stop:hover {
+    background: #4a453e;
   }
   a.on {
     background: #f6f3ee;

@@ -34,6 +34,18 @@ export interface DrawingData {
   readonly state?: string;
 }
 
+/** The making of an issue. */
+export interface Issuing {
+  readonly state: 'queued' | 'working' | 'done' | 'failed' | 'stopped';
+  readonly revision: string;
+  readonly kind: 'issued' | 'review';
+  readonly progress: number;
+  readonly errorText: string | null;
+}
+
+/** Is it being made? */
+export const isMade = (i: Issuing | undefined): boolean => i?.state === 'queued' || i?.state === 'working';
+
 /** What else of the first drawing is being made, and how far it is. */
 export interface Drafting {
   readonly stage: string;
@@ -65,6 +77,8 @@ export class Drawing {
   lost = $state(false);
   /** Sheets that are still being drawn, for a drawing that was opened before. */
   drafting = $state.raw<Drafting | undefined>(undefined);
+  /** The issue that is being made, or how the last one ended. */
+  issuing = $state.raw<Issuing | undefined>(undefined);
   results = new SvelteMap<string, ViewResult>();
   /** What views show of each component, for the ledger: it knows of all sheets before they are fetched. */
   seen = $state.raw<ReadonlyMap<string, Float32Array>>(new Map());
@@ -143,12 +157,14 @@ export class Drawing {
     this.events.onopen = () => {
       this.outbox.refresh();
       void this.lookAfterDraft();
+      void this.lookAfterIssue();
     };
     this.events.onmessage = (m) => {
       const e = JSON.parse(m.data as string) as { type: string; version?: number; view?: string; share?: number; text?: string };
       if (e.type === 'document') this.outbox.refresh(e.version);
       if (e.type === 'model') this.modelNews++;
       if (e.type === 'job') void this.lookAfterDraft();
+      if (e.type === 'issuing') void this.lookAfterIssue();
       if (e.type === 'progress' && e.view && this.computing.has(e.view)) this.progress.set(e.view, e.share ?? 0);
       if (e.type === 'trouble' && e.view && this.computing.has(e.view)) {
         this.computing.delete(e.view);
@@ -186,6 +202,35 @@ export class Drawing {
       if (!this.drafting) this.fetchSeenSoon();
     } catch {
       // The line tells when there is more to know.
+    }
+  }
+
+  /** How far the issue is; how it ended is said wherever one is. */
+  private async lookAfterIssue(): Promise<void> {
+    try {
+      const now = (await call<Issuing | null>(`/api/jobs/${this.id}/issuing`)) ?? undefined;
+      const went = isMade(this.issuing);
+      this.issuing = now;
+      if (!went || !now) return;
+      if (now.state === 'done') notify('good', now.kind === 'issued' ? `Revision ${now.revision} is issued and frozen.` : `Revision ${now.revision} is out for review.`);
+      if (now.state === 'stopped') notify('good', `Revision ${now.revision} was not issued: its making was stopped, and nothing of it is kept.`);
+      if (now.state === 'failed') notify('trouble', now.errorText ?? 'The issue could not be made.');
+    } catch {
+      // The line tells when there is more to know.
+    }
+  }
+
+  /** Queues an issue. @throws ApiFailure */
+  async issue(request: object): Promise<void> {
+    this.issuing = await call<Issuing>(`/api/jobs/${this.id}/issuing`, { method: 'POST', body: request });
+  }
+
+  /** Stops the making of the issue. */
+  async stopIssuing(): Promise<void> {
+    try {
+      await call(`/api/jobs/${this.id}/issuing`, { method: 'DELETE' });
+    } catch (e) {
+      notify('trouble', (e as Error).message);
     }
   }
 

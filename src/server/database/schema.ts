@@ -22,6 +22,7 @@ import type { SlotReport } from '../../core/recipe/sheet-maker.ts';
 import type { ChangeReport } from '../../core/revision/changes.ts';
 import type { Loss } from '../../core/revision/take-over.ts';
 import type { ListStyle } from '../../elements/list/record.ts';
+import type { IssueRequest } from '../services/issues.ts';
 import { DOCUMENT_FORMAT } from '../../core/document/format.ts';
 import type { DrawingDocumentRecord } from '../../core/document/records.ts';
 import type { Step } from '../../core/document/steps.ts';
@@ -246,6 +247,24 @@ export const issue = pgTable(
   },
   (t) => [unique().on(t.jobId, t.place)],
 );
+
+export type IssuingState = 'queued' | 'working' | 'done' | 'failed' | 'stopped';
+
+/** The issue of a job that is being made, or how the last one ended. */
+export const issuing = pgTable('issuing', {
+  jobId: uuid()
+    .primaryKey()
+    .references(() => job.id, { onDelete: 'cascade' }),
+  request: jsonb().$type<IssueRequest>().notNull(),
+  /** Of this server, as who asked knows it. */
+  address: text().notNull(),
+  revision: text().notNull(),
+  kind: text().$type<'issued' | 'review'>().notNull(),
+  state: text().$type<IssuingState>().notNull(),
+  progress: real().notNull().default(0),
+  errorText: text(),
+  cancelWanted: boolean().notNull().default(false),
+});
 
 /** What workers at the bench tick, check and remark on an issue. */
 export const benchAnswer = pgTable(

@@ -247,6 +247,7 @@ export interface IssueTask extends PackedDrawing {
   /** What is for review only says so across every page. */
   readonly kind: 'issued' | 'review';
   readonly fontFile: string;
+  readonly pageLetterFiles: readonly { readonly weight: 400 | 600; readonly file: string }[];
   readonly viewerFile: string;
 }
 

@@ -146,7 +146,8 @@ export async function makeIssue(task: IssueTask, geometries: Geometries, cancel:
     const heading = { title, number, revision, date: /^\d{4}-\d\d-\d\d$/.test(date) ? date : '2000-01-01' };
     const parts = partArts(assembly, geometries);
     const model = { viewer: readFileSync(task.viewerFile, 'utf8'), assembly, geometries };
-    add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font, model, parts })));
+    const letters = task.pageLetterFiles.map(({ weight, file }) => ({ weight, data: new Uint8Array(readFileSync(file)) }));
+    add('guide', '.html', text(writeGuideHtml(made.guide, { title: heading, pictures: made.pictures, font, letters, model, parts })));
     add('guide', '.pdf', await guideAsPdf(made.guide, heading, made.pictures, font, parts, scene.one('guide', 'guide')?.paper));
   }
   step();

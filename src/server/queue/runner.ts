@@ -10,6 +10,7 @@ import { tell, type LiveEvent } from '../events.ts';
 import { log } from '../log.ts';
 import { failJob } from '../services/jobs.ts';
 import { loadDrawing } from '../services/documents.ts';
+import { runQueuedIssue } from '../services/issuing.ts';
 import { queueStaleViews } from '../services/view-requests.ts';
 import { computeAndStore, isWanted, keyedView } from '../services/views.ts';
 import { closeGeometryPool } from './geometry-pool.ts';
@@ -64,6 +65,9 @@ export async function startWork(): Promise<WorkHandle> {
       },
       model: async (payload, helpers) => {
         await importModel(modelPayload.parse(payload).model, kernel, helpers.job.attempts >= helpers.job.max_attempts);
+      },
+      issue: async (payload, helpers) => {
+        await runQueuedIssue(importPayload.parse(payload).job, helpers.job.attempts >= helpers.job.max_attempts);
       },
       stale: async (payload) => {
         await queueStaleViews(importPayload.parse(payload).job);

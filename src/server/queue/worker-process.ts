@@ -1,8 +1,9 @@
 import { closeDatabase } from '../database/client.ts';
-import { log } from '../log.ts';
+import { log, logWhatNobodyCaught } from '../log.ts';
 import { startWork } from './runner.ts';
 
 /** A worker of its own: any number of them, on any machine, with nothing but DATABASE_URL. */
+logWhatNobodyCaught();
 const work = await startWork();
 log.info('working the queue');
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

@@ -9,7 +9,7 @@ import { drawingOf, type DrawingDocument } from '../../core/document/records.ts'
 import { applySteps } from '../../core/document/steps.ts';
 import type { IssueWords } from '../../elements/revisions/issue.ts';
 import { verifyPackage, writePackage } from '../../formats/package.ts';
-import { config, fontFile, viewerFile } from '../config.ts';
+import { config, fontFile, pageLetterFiles, viewerFile } from '../config.ts';
 import { getDatabase } from '../database/client.ts';
 import { edit, issue } from '../database/schema.ts';
 import { tell as tellPages } from '../events.ts';
@@ -80,12 +80,7 @@ export async function makeIssue(
   signal: AbortSignal,
   onProgress: (share: number) => void,
 ): Promise<IssueRow> {
-  const { version, state } = await presentDocument(jobId);
-  if (state === 'drafting') throw new QuarryError('STILL_DRAFTING', {});
-  if (version !== request.version) throw new QuarryError('STALE_VERSION', { have: request.version, now: version });
-  const before = await issuesOf(jobId);
-  if (before.some((i) => i.revision === request.revision && i.kind === 'issued'))
-    throw new QuarryError('BAD_REQUEST', { text: `Revision ${request.revision} was issued already, and nothing in it can change. Take the next one.` });
+  const { version, before } = await mayIssue(jobId, request);
   const place = (before[0]?.place ?? 0) + 1;
   const packed = await packedDrawing(jobId, 'now', signal);
   const d = drawingOf(packed.document);
@@ -105,6 +100,7 @@ export async function makeIssue(
       sheets: { grey: request.grey, layers: request.layers },
       dpi: request.dpi,
       fontFile: fontFile(),
+      pageLetterFiles: pageLetterFiles(),
       viewerFile: viewerFile(),
     },
     loadGeometries,
@@ -135,6 +131,17 @@ export async function makeIssue(
   });
   await tellPages({ type: 'job', job: jobId });
   return (await issuesOf(jobId)).find((i) => i.id === id)!;
+}
+
+/** What stands against an issue and is known before anything of it is made. @throws QuarryError STILL_DRAFTING, STALE_VERSION, BAD_REQUEST */
+export async function mayIssue(jobId: string, request: IssueRequest): Promise<{ readonly version: number; readonly before: readonly IssueRow[] }> {
+  const { version, state } = await presentDocument(jobId);
+  if (state === 'drafting') throw new QuarryError('STILL_DRAFTING', {});
+  if (version !== request.version) throw new QuarryError('STALE_VERSION', { have: request.version, now: version });
+  const before = await issuesOf(jobId);
+  if (before.some((i) => i.revision === request.revision && i.kind === 'issued'))
+    throw new QuarryError('BAD_REQUEST', { text: `Revision ${request.revision} was issued already, and nothing in it can change. Take the next one.` });
+  return { version, before };
 }
 
 /** File names by a pattern; what a file system does not take becomes a dash. */

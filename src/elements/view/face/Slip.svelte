@@ -96,7 +96,7 @@
   title={view.name}
   subtitle="sheet {drawing.sheets.findIndex((s) => s.id === view.sheet) + 1}{parent?.type === 'view' && view.align
     ? ` · ${view.align === 'level' ? 'level' : 'in line'} with ${parent.name}`
-    : ''}"
+    : ''} · press again: the component"
 />
 
 <Choice
