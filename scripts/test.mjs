@@ -1,5 +1,5 @@
 // npm test: sets up what is missing, then everything: format, lint, types, unit, database, browser. Ends with "N passed, N failed".
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -19,16 +19,19 @@ let failed = 0;
 const took = (t) => `${((performance.now() - t) / 1000).toFixed(1)} s`;
 const tool = (name) => join(root, 'node_modules', '.bin', name);
 
-/** One check that counts as one. */
-function check(name, command, args) {
+/** One check that counts as one; several run side by side. */
+async function check(name, command, args) {
   const t = performance.now();
-  const r = spawnSync(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8', maxBuffer: 1 << 26 });
-  if (r.status === 0) passed++;
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  let words = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (d) => (words += d));
+  const code = await new Promise((resolve) => child.once('close', resolve));
+  if (code === 0) passed++;
   else {
     failed++;
-    console.log(r.stdout, r.stderr);
+    console.log(words);
   }
-  console.log(`${r.status === 0 ? 'passed' : 'FAILED'}  ${name} (${took(t)})`);
+  console.log(`${code === 0 ? 'passed' : 'FAILED'}  ${name} (${took(t)})`);
 }
 
 /** A runner that writes a report. */
@@ -46,11 +49,18 @@ function suite(name, command, args, env, report, count) {
 // Types of the routes are generated.
 spawnSync(tool('svelte-kit'), ['sync'], { cwd: root, stdio: 'ignore' });
 run: {
-  check('format', tool('prettier'), ['--check', '.']);
-  check('lint', tool('eslint'), ['.']);
-  check('types of the core in its poor world', tool('tsc'), ['-p', 'src/core']);
-  check('types of kernel, formats, server and command line', tool('tsc'), ['-p', 'tsconfig.node.json']);
-  check('types of the interface', tool('svelte-check'), ['--fail-on-warnings']);
+  // As many lanes as there are cores to go on.
+  await Promise.all([
+    (async () => {
+      await check('format', tool('prettier'), ['--check', '.']);
+      await check('lint', tool('eslint'), ['.']);
+    })(),
+    (async () => {
+      await check('types of the core in its poor world', tool('tsc'), ['-p', 'src/core']);
+      await check('types of kernel, formats, server and command line', tool('tsc'), ['-p', 'tsconfig.node.json']);
+      await check('types of the interface', tool('svelte-check'), ['--fail-on-warnings']);
+    })(),
+  ]);
   await buildAll();
   const home = mkdtempSync(join(tmpdir(), 'quarry-test-'));
   const cluster = await startCluster(home, { quick: true });

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { DrawingDocumentRecord, SheetRecord } from '../core/document/records.ts';
 import { applySteps } from '../core/document/steps.ts';
+import type { Scene } from './scene.ts';
 import { draftAll, smallMachine } from '../core/testing/drafting.ts';
 import { isTyped, typedValue, writeField } from './field-edit.ts';
 import { fieldsIn, fieldValue, fillIn } from './field-values.ts';
@@ -76,8 +77,27 @@ describe('is written where it comes from', () => {
     expect(written('quantity', '40').value).toBe('40');
     expect(written('quantity', 'many').steps).toEqual([]);
   });
-  test.each(['sheet', 'sheets', 'scale', 'size', 'mass', 'projection', 'file', 'customer', 'material'])('%s is not typed', (name) => {
+  test.each(['sheet', 'sheets', 'size', 'mass', 'projection', 'file', 'customer', 'material'])('%s is not typed', (name) => {
     expect(isTyped(name, sheet, sceneOf())).toBe(false);
     expect(written(name, 'x').steps).toEqual([]);
+  });
+});
+
+describe('the scale cell', () => {
+  const { scene } = drawn;
+  const shown = (s: Scene) => fieldValue('scale', undefined, s.one('sheet', sheet.id), s);
+  const after = (text: string, from = scene): Scene => {
+    const r = applySteps(from.document, writeField('scale', text, from.one('sheet', sheet.id)!, from, '2026-01-01T00:00:00Z'));
+    if (!r.ok) throw new Error(r.reason);
+    return from.with(r.document);
+  };
+  test('says what is typed, and the computed one again when it is emptied or typed as it is', () => {
+    const usual = shown(scene)!.text;
+    expect(shown(after('none'))).toEqual({ text: 'none', from: 'sheet' });
+    expect(shown(after('1:1 except where noted'))!.text).toBe('1:1 except where noted');
+    expect(shown(after('', after('none')))).toEqual({ text: usual, from: 'counted' });
+    expect(after(usual, after('none')).one('sheet', sheet.id)!.scaleSaid).toBeUndefined();
+    // Views whose scale is another than that of most still say theirs.
+    expect(isTyped('scale', sheet, scene)).toBe(true);
   });
 });

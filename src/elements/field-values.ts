@@ -48,11 +48,12 @@ export const FIELD_TITLES: Readonly<Record<string, string>> = {
 
 /** What is said of a field that nobody types. */
 export const COMPUTED_FIELDS: Readonly<Record<string, string>> = {
-  scale: 'Scale: that of most views on this sheet; others say theirs themselves.',
+  scale:
+    'Scale: that of most views on this sheet; others say theirs themselves. What is typed (“none”, “1:1 except where noted”) takes its place; emptied, it is counted again.',
   size: 'Size: from the sheet.',
   sheet: 'Sheet n of m: counted.',
   sheets: 'Sheet n of m: counted.',
-  mass: 'Mass: the sum over the ledger; “>” while some parts have none.',
+  mass: 'Mass: the sum over the ledger; “incomplete” while some parts have none.',
   projection: 'Projection symbol: from the standard of the drawing.',
   file: 'File: the one the model was read from.',
   unit: 'Unit: in which lengths on this drawing are written.',
@@ -120,7 +121,7 @@ export function fieldValue(name: string, pattern: string | undefined, sheet: She
     case 'size':
       return { text: sheet.size.replace('x', '×'), from: 'sheet' };
     case 'scale':
-      return { text: scaleOf(sheet, pattern, scene), from: 'counted' };
+      return sheet.scaleSaid === undefined ? { text: scaleOf(sheet, pattern, scene), from: 'counted' } : { text: sheet.scaleSaid, from: 'sheet' };
     default:
       return undefined;
   }

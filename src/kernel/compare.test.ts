@@ -14,8 +14,7 @@ import { matchAssemblies, type Decision } from '../core/revision/match.ts';
 import { shapeTeller } from '../core/revision/same-shape.ts';
 import { random } from '../core/testing/random.ts';
 import type { Kernel } from './load.ts';
-import { sharedKernel } from './testing/shared-kernel.ts';
-import { readStep } from './read-step.ts';
+import { readOnce, sharedKernel } from './testing/shared-kernel.ts';
 import { writeStep, type StepNode } from './testing/write-step.ts';
 
 /* eslint-disable @typescript-eslint/no-explicit-any -- shapes of the kernel */
@@ -31,7 +30,7 @@ beforeAll(async () => {
 });
 
 const keyOf = (g: Parameters<typeof packGeometry>[0]) => createHash('sha256').update(packGeometry(g)).digest('hex');
-const read = (bytes: Uint8Array, name = 'model.step'): Promise<ImportResult> => readStep(k, [{ name, bytes }], { keyOf });
+const read = (bytes: Uint8Array, name = 'model.step'): Promise<ImportResult> => readOnce([{ name, bytes }]);
 
 /** Rotation by degrees about an axis through the origin (Rodrigues), then a shift. */
 function place(axis: Vec3, degrees: number, at: Vec3): Placement {

@@ -13,24 +13,16 @@ import { computeView } from '../core/views/compute-view.ts';
 import { specOf } from '../core/views/view-spec.ts';
 import { textOf } from '../elements/dimension/draw.ts';
 import { Scene } from '../elements/scene.ts';
-import { keyedGeometry } from './geometry-key.ts';
-import { sharedKernel } from './testing/shared-kernel.ts';
-import { readStep } from './read-step.ts';
+import { readOnce } from './testing/shared-kernel.ts';
 
 // The two revisions of the demo: the second has a longer boom and a longer crank, among other things (demo/winch.ts).
 test('dimensions of the first drawing follow a newer model: values are measured anew, what changed is said, nothing is lost', async () => {
-  const kernel = await sharedKernel();
   const geometries = new Map<string, PartGeometry>();
-  const read = async (name: string) =>
-    (
-      await readStep(kernel, [{ name, bytes: new Uint8Array(readFileSync(`demo/${name}`)) }], {
-        keyOf: (g) => {
-          const { key } = keyedGeometry(g);
-          geometries.set(key, g);
-          return key;
-        },
-      })
-    ).assembly;
+  const read = async (name: string) => {
+    const { assembly, geometries: own } = await readOnce([{ name, bytes: new Uint8Array(readFileSync(`demo/${name}`)) }]);
+    for (const [key, g] of own) geometries.set(key, g);
+    return assembly;
+  };
   const [before, after] = [await read('sw-40-rev1.step'), await read('sw-40-rev2.step')];
   const draft = await firstDrawing(before, geometries, { date: '', only: 'arrangement', compute: async (spec) => computeView(before, geometries, spec) });
   const old = new Scene({ document: draft.document, assembly: before, results: draft.results, features: featuresSource(geometries) });

@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
@@ -8,7 +7,6 @@ import { Solids } from '../../demo/solids.ts';
 import { writeDemoStep } from '../../demo/write-step.ts';
 import type { Assembly, Component } from '../core/assembly/assembly.ts';
 import { componentsOf } from '../core/assembly/components.ts';
-import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import { combine, IDENTITY, type Placement } from '../core/base/placement.ts';
 import { fitSpread } from '../core/explode/fit.ts';
 import { paperReport } from '../core/explode/on-paper.ts';
@@ -19,8 +17,7 @@ import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import type { Body } from '../core/outline/scene.ts';
 import { standardScales } from '../core/sheet/paper.ts';
-import { sharedKernel } from './testing/shared-kernel.ts';
-import { readStep } from './read-step.ts';
+import { readOnce, sharedKernel } from './testing/shared-kernel.ts';
 
 // Plans are checked again with another library: intersection volumes of manifold-3d on the same meshes, at sampled places
 // along each way. as1-oc-214 is of the CAx-IF rounds, from the npm package occt-import-js 0.0.23; the gearbox is our own.
@@ -42,7 +39,7 @@ beforeAll(async () => {
   wasm.setup();
   const kernel = await sharedKernel();
   const planned = async (name: string, bytes: Uint8Array): Promise<Case> => {
-    const read = await readStep(kernel, [{ name, bytes }], { keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex') });
+    const read = await readOnce([{ name, bytes }]);
     const bodies = sceneOf(read.assembly, read.geometries);
     return { assembly: read.assembly, components: componentsOf(read.assembly), bodies, plan: planSpread(read.assembly, bodies, { frame }) };
   };

@@ -1,9 +1,7 @@
-import { createHash } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { beforeAll, describe, expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { componentsOf, depthOf } from '../core/assembly/components.ts';
-import { packGeometry } from '../core/assembly/geometry-codec.ts';
 import { importReport } from '../core/assembly/report.ts';
 import type { Assembly } from '../core/assembly/assembly.ts';
 import { changeReport } from '../core/revision/changes.ts';
@@ -14,23 +12,13 @@ import { SurfaceKind, FACE_STRIDE } from '../core/assembly/part-geometry.ts';
 import { namedFrame } from '../core/outline/directions.ts';
 import { sceneOf } from '../core/outline/scene-of.ts';
 import { viewBox } from '../core/shade/raster.ts';
-import type { Kernel } from './load.ts';
-import { sharedKernel } from './testing/shared-kernel.ts';
-import { readStep } from './read-step.ts';
+import { readOnce } from './testing/shared-kernel.ts';
 
 // Public files of the interoperability rounds for ISO 10303 (CAx-IF), from the npm package occt-import-js 0.0.23;
 // counts, sizes and volumes measured once with an exact kernel, volumes in brackets stated inside the files.
 const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');
-let kernel: Kernel;
-beforeAll(async () => {
-  kernel = await sharedKernel();
-});
 const load = (...names: string[]): Promise<ImportResult> =>
-  readStep(
-    kernel,
-    names.map((n) => ({ name: n.split('/').pop()!, bytes: new Uint8Array(readFileSync(join(FILES, n))) })),
-    { keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex') },
-  );
+  readOnce(names.map((n) => ({ name: n.split('/').pop()!, bytes: new Uint8Array(readFileSync(join(FILES, n))) })));
 const folder = 'cax-if/s1-tu-203';
 const s1 = () => ['s1-tu-203.stp', ...readdirSync(join(FILES, folder)).filter((f) => f.endsWith('.stp') && f !== 's1-tu-203.stp')].map((f) => `${folder}/${f}`);
 
@@ -106,10 +94,7 @@ describe('two exports of one design (as1 of the CAx-IF rounds, by two systems)',
 });
 
 describe('the demo', () => {
-  const demo = (n: number) =>
-    readStep(kernel, [{ name: `rev${n}.step`, bytes: new Uint8Array(readFileSync(join(process.cwd(), `demo/sw-40-rev${n}.step`))) }], {
-      keyOf: (g) => createHash('sha256').update(packGeometry(g)).digest('hex'),
-    });
+  const demo = (n: number) => readOnce([{ name: `sw-40-rev${n}.step`, bytes: new Uint8Array(readFileSync(join(process.cwd(), `demo/sw-40-rev${n}.step`))) }]);
   test('carries structure, properties and materials; every part is watertight', async () => {
     const { assembly, geometries } = await demo(1);
     expect(assembly.name).toBe('Shoreline sampling winch');

@@ -9,8 +9,7 @@ import type { ImportResult } from '../core/assembly/importing.ts';
 import { EdgeClass } from '../core/assembly/part-geometry.ts';
 import { itemsOf } from '../core/ledger/items.ts';
 import { IDENTITY, translation } from '../core/base/placement.ts';
-import type { Kernel } from './load.ts';
-import { sharedKernel } from './testing/shared-kernel.ts';
+import { loadKernel, type Kernel } from './load.ts';
 import { extractPart } from './extract-part.ts';
 import { readStep } from './read-step.ts';
 import { writeStep, type StepNode } from './testing/write-step.ts';
@@ -20,7 +19,8 @@ import { writeStep, type StepNode } from './testing/write-step.ts';
 let k: Kernel;
 let s: Solids;
 beforeAll(async () => {
-  k = await sharedKernel();
+  // A kernel of its own: one that has written files names what it reads by other texts of theirs. The application never writes any.
+  k = await loadKernel();
   s = new Solids(k);
 });
 const FILES = join(process.cwd(), 'node_modules/occt-import-js/test/testfiles');

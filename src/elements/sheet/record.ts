@@ -44,6 +44,8 @@ export const sheetRecord = z
     form: formFields.exactOptional(),
     /** The format that it lies on; none: the standard's own. */
     format: ref('sheet', 'clear').nullable().exactOptional(),
+    /** What its scale cell says instead of the scale of most views: `none`, `1:1 except where noted`. */
+    scaleSaid: z.string().min(1).max(60).exactOptional(),
     /** No border; views and lists keep clear of the margin all the same. */
     noFrame: z.literal(true).exactOptional(),
     /** No title block: its corner is free. */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import Choice from '$lib/kit/Choice.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
+  import Toggle from '$lib/shared/Toggle.svelte';
   import type { Tool } from '$lib/sheets/tool';
   import type { OutlineTool, OutlineWay } from './outline-tool.svelte';
 
@@ -23,4 +24,5 @@
 
 <SlipHead title={tool.purpose.title} subtitle={tool.purpose.hint} />
 <Choice label="Outline" options={WAYS} value={tool.way} onchange={(w) => (tool.cancel(), (tool.way = w as OutlineWay))} />
-<p>{HOW[tool.way]}</p>
+<p>{tool.places ? 'Press where it goes; Escape leaves it.' : HOW[tool.way]}</p>
+{#if tool.purpose.sizeOf}<Toggle label="Put it where I press" checked={tool.byHand} onchange={(on) => (tool.byHand = on)} />{/if}

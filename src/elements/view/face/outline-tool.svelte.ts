@@ -21,7 +21,9 @@ export interface OutlinePurpose {
   readonly way: OutlineWay;
   /** A sentence when this view cannot have it. */
   refuses?(view: ViewRecord): string | undefined;
-  make(view: ViewRecord, outline: Outline): void;
+  make(view: ViewRecord, outline: Outline, at?: Vec2): void;
+  /** What is made stands on the sheet: it can be put there by hand. @returns its box about the origin, paper mm */
+  sizeOf?(view: ViewRecord, outline: Outline): Vec2;
 }
 
 /** Points of a stroke keep this distance on paper, mm. */
@@ -43,6 +45,10 @@ export class OutlineTool implements Tool {
   private points = $state.raw<readonly Vec2[]>([]);
   private next = $state.raw<Vec2 | undefined>(undefined);
   private pressed = false;
+  /** What is made is put where the next press is, instead of where there is room. */
+  byHand = $state(false);
+  /** The outline that waits for its place, and where the pointer is, paper mm. */
+  private waiting = $state.raw<{ readonly view: ViewRecord; readonly outline: Outline; readonly at: Vec2 | undefined } | undefined>(undefined);
   private readonly drawing: Drawing;
   private readonly done: () => void;
 
@@ -56,6 +62,10 @@ export class OutlineTool implements Tool {
   }
 
   down(p: Press): boolean {
+    if (this.waiting) {
+      this.waiting = { ...this.waiting, at: p.at };
+      return true;
+    }
     const view = this.view ?? viewNear(this.drawing, p.at);
     const wrong = view ? this.purpose.refuses?.(view) : 'Begin at a view: near it or on it.';
     if (!view || wrong) {
@@ -77,6 +87,7 @@ export class OutlineTool implements Tool {
   }
 
   move(p: Press): void {
+    if (this.waiting) this.waiting = { ...this.waiting, at: p.at };
     const { view } = this;
     if (!view) return;
     const at = this.drawing.scene.map(view).toView(p.at);
@@ -86,6 +97,13 @@ export class OutlineTool implements Tool {
   }
 
   up(): void {
+    const { waiting } = this;
+    if (waiting) {
+      this.waiting = undefined;
+      this.purpose.make(waiting.view, waiting.outline, waiting.at);
+      this.done();
+      return;
+    }
     if (!this.pressed) return;
     this.pressed = false;
     if (this.way !== 'corners') this.finish();
@@ -100,12 +118,16 @@ export class OutlineTool implements Tool {
       notify('trouble', this.way === 'corners' ? 'An outline needs three corners or more around some area.' : 'Press, draw the outline, and let go.');
       return;
     }
-    this.purpose.make(view, outline);
-    this.done();
+    if (this.byHand && this.purpose.sizeOf) this.waiting = { view, outline, at: undefined };
+    else {
+      this.purpose.make(view, outline);
+      this.done();
+    }
   }
 
   cancel(): boolean {
-    const busy = this.points.length > 0;
+    const busy = this.points.length > 0 || this.waiting !== undefined;
+    this.waiting = undefined;
     // Corners are taken back one by one.
     if (this.way === 'corners' && this.points.length > 1 && !this.pressed) this.points = this.points.slice(0, -1);
     else this.clear();
@@ -143,7 +165,27 @@ export class OutlineTool implements Tool {
     ).map((p): Vec2 => [p.x, p.y]);
   }
 
+  /** It waits for the press that says where it goes. */
+  get places(): boolean {
+    return this.waiting !== undefined;
+  }
+
   sketches(): readonly Sketch[] {
+    const { waiting } = this;
+    if (waiting) {
+      const size = this.purpose.sizeOf?.(waiting.view, waiting.outline);
+      if (!size || !waiting.at) return [];
+      const [x, y] = waiting.at;
+      const [w, h] = [size[0] / 2, size[1] / 2];
+      const corners: Vec2[] = [
+        [x - w, y - h],
+        [x + w, y - h],
+        [x + w, y + h],
+        [x - w, y + h],
+        [x - w, y - h],
+      ];
+      return [{ kind: 'line', points: corners, look: 'outline', id: 'place' }];
+    }
     const { view, points, next } = this;
     if (!view || !points.length) return [];
     const map = this.drawing.scene.map(view);

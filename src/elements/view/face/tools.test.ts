@@ -47,6 +47,21 @@ describe('an outline', () => {
     expect(made).toMatchObject({ within: { kind: 'circle', radius: expect.closeTo(15, 6) as number }, detail: { of: 'view:front' } });
     expect([bench.drawing.selection, tools.tool]).toEqual([{ kind: 'record', id: made.id }, 'pick']);
   });
+  test('a detail is put where one presses, when that is asked for; Escape leaves it', async () => {
+    tools.take('detail');
+    const tool = tools.current as OutlineTool;
+    tool.byHand = true;
+    await drag(paper('view:front', [0, 30]), paper('view:front', [9, 42]));
+    expect(tool.places).toBe(true);
+    expect(tool.cancel()).toBe(true);
+    expect([tool.places, views().some((v) => v.detail)]).toEqual([false, false]);
+    await drag(paper('view:front', [0, 30]), paper('view:front', [9, 42]));
+    tool.move({ at: [200, 60], grace: 1 });
+    expect(tool.sketches()).toHaveLength(1);
+    await drag([210, 70]);
+    expect(views().find((v) => v.detail)!.at).toEqual([210, 70]);
+    expect(tools.tool).toBe('pick');
+  });
   test('as a rectangle: a part of the view; a detail is none again', async () => {
     tools.take('partial');
     await drag(paper('view:front', [-60, 0]), paper('view:front', [10, 40]));

@@ -3,7 +3,8 @@ import type { Drawing } from '$lib/shared/drawing.svelte';
 import { notify } from '$lib/shared/notices.svelte';
 import type { Tool } from '$lib/sheets/tool';
 import type { Tools } from '$lib/sheets/tools.svelte';
-import { newDetail } from '../detail-of';
+import { outlineBox } from '../../../core/views/outline';
+import { detailScale, newDetail } from '../detail-of';
 import { CuttingLineTool } from './cutting-line-tool.svelte';
 import { DepthTool } from './depth-tool.svelte';
 import { HandLineTool } from './hand-line-tool.svelte';
@@ -21,8 +22,13 @@ export function viewTools(drawing: Drawing, tools: Tools): Tool[] {
       title: 'Detail',
       hint: 'Draw around what is too small to be read',
       way: 'circle',
-      make(view, within) {
-        const { record, free } = newDetail(drawing.scene, view, within, drawing.freshId('view:detail'));
+      sizeOf(view, within) {
+        const [x0, y0, x1, y1] = outlineBox(within);
+        const k = detailScale(drawing.scene, view);
+        return [(x1 - x0) * k, (y1 - y0) * k];
+      },
+      make(view, within, at) {
+        const { record, free } = newDetail(drawing.scene, view, within, drawing.freshId('view:detail'), at);
         drawing.edit(`Add ${record.name}`, [{ op: 'put', record }]);
         drawing.select({ kind: 'record', id: record.id });
         if (!free) notify('trouble', 'There is no free room on this sheet. The detail stands where it covers least: move it, or take a larger sheet.');
