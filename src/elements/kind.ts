@@ -59,6 +59,8 @@ export interface Kind<R extends DrawingDocumentRecord> {
   /** What a press at a place means when it is more than the element itself. @param grace what a press may be off, paper mm */
   press?(record: R, at: Vec2, scene: Scene, grace: number): Pressed | undefined;
   knobs?(record: R, scene: Scene): readonly Knob[];
+  /** Small signs of what it is bound to, shown while it is selected. */
+  signs?(record: R, scene: Scene): readonly { readonly at: Vec2; readonly text: string }[];
   /**
    * The steps of dragging it, paper mm; none when it cannot go there.
    * @param handle that is dragged; undefined: the element itself

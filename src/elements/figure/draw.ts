@@ -7,6 +7,7 @@ import type { Drawn } from '../../core/picture/display-list.ts';
 import { segmentsOf } from '../../core/picture/ink.ts';
 import { circlePath, num } from '../../core/picture/shapes.ts';
 import type { Scene } from '../scene.ts';
+import { tiedPoints } from './ties.ts';
 
 export type FigureRecord = RecordOf<'figure'>;
 
@@ -63,7 +64,8 @@ export function smooth(points: readonly Vec2[]): Vec2[] {
   return out;
 }
 
-export function drawFigure(record: FigureRecord, scene: Scene): Drawn[] {
+export function drawFigure(stored: FigureRecord, scene: Scene): Drawn[] {
+  const record = stored.ties ? { ...stored, points: tiedPoints(stored, scene) } : stored;
   const { style } = scene.page(record.sheet);
   const d = figurePath(record);
   const width = record.wide ? style.wide : style.narrow;

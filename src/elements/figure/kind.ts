@@ -3,9 +3,7 @@ import type { Step } from '../../core/document/steps.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
 import { drawFigure, type FigureRecord } from './draw.ts';
-
-/** Ends so near to each other are joined: they stay together, mm. */
-export const JOINED_MM = 0.02;
+import { JOINED_MM, RELATIONS, tiedPoints } from './ties.ts';
 
 /** Lines on the sheet: for boxes, tables, signs of the drafter's own. */
 export const figureKind: Kind<FigureRecord> = {
@@ -13,9 +11,15 @@ export const figureKind: Kind<FigureRecord> = {
   layer: 4.2,
   draw: drawFigure,
 
-  handles: (record) => record.points.map((at, i) => ({ name: String(i), at })),
+  handles: (record, scene) => tiedPoints(record, scene).map((at, i) => ({ name: String(i), at })),
 
-  drag(record, by, scene, handle) {
+  signs: (record, scene) => {
+    const [a, b] = tiedPoints(record, scene) as [Vec2, Vec2];
+    return (record.ties ?? []).map((t, i) => ({ at: [(a[0] + b[0]) / 2 + 2 + 5 * i, (a[1] + b[1]) / 2 - 2] as const, text: RELATIONS[t.is].sign }));
+  },
+
+  drag(stored, by, scene, handle) {
+    const record = stored.ties ? { ...stored, points: tiedPoints(stored, scene) } : stored;
     const moved = (p: Vec2): Vec2 => [p[0] + by[0], p[1] + by[1]];
     if (handle === undefined) return [{ op: 'put', record: { ...record, points: record.points.map(moved) } }];
     const index = Number(handle);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { id, point, ref } from '../../core/document/fields.ts';
+import { target } from '../../core/features/record.ts';
 
 export const figureRecord = z
   .object({
@@ -10,6 +11,24 @@ export const figureRecord = z
     shape: z.enum(['line', 'rectangle', 'circle', 'arc', 'curve']),
     /** Paper mm from the upper left corner of the sheet, y down. */
     points: z.array(point).min(2).max(500).readonly(),
+    /** How a line, or the size of a circle, goes by another figure or by an edge of a view: it stays so when either moves. */
+    ties: z
+      .array(
+        z
+          .object({
+            is: z.enum(['level', 'upright', 'parallel', 'square', 'inline', 'equal', 'tangent']),
+            to: ref('figure', 'clear').nullable().exactOptional(),
+            on: z
+              .object({ view: ref('view', 'clear').nullable(), of: target })
+              .readonly()
+              .exactOptional(),
+          })
+          .readonly(),
+      )
+      .min(1)
+      .max(8)
+      .readonly()
+      .exactOptional(),
     /** As wide as outlines; absent: narrow. */
     wide: z.literal(true).exactOptional(),
     dash: z.enum(['dashed', 'chain', 'phantom']).exactOptional(),

@@ -236,6 +236,7 @@ export class PickTool implements Tool {
       ...guides,
       ...knobs.map((k): Sketch => ({ kind: 'knob', at: k.at, way: k.way, id: k.name })),
       ...(kindOf(record).handles?.(record, scene) ?? []).map((h): Sketch => ({ kind: 'ring', at: h.at, id: h.name })),
+      ...(kindOf(record).signs?.(record, scene) ?? []).map((s): Sketch => ({ kind: 'text', at: s.at, text: s.text })),
     ];
   }
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { without } from '$core/base/without';
   import type { FigureRecord } from '$elements/figure/draw';
+  import { RELATIONS, tied, tiedPoints } from '$elements/figure/ties';
   import Chips from '$lib/shared/Chips.svelte';
   import SlipHead from '$lib/shared/SlipHead.svelte';
   import Toggle from '$lib/shared/Toggle.svelte';
@@ -9,6 +10,12 @@
 
   const { drawing, tools, record }: { drawing: Drawing; tools: Tools; record: FigureRecord } = $props();
   const put = (label: string, next: FigureRecord) => drawing.edit(label, [{ op: 'put', record: next }]);
+  /** The line stays as it is drawn, and is free. */
+  function takeOff(index: number) {
+    const ties = (record.ties ?? []).filter((_, i) => i !== index);
+    const points = tiedPoints(record, drawing.scene);
+    put('Take a relation off', ties.length ? { ...record, points, ties } : without({ ...record, points }, 'ties'));
+  }
   const NAMES = { line: 'Line', rectangle: 'Rectangle', circle: 'Circle', arc: 'Arc', curve: 'Curve' } as const;
 </script>
 
@@ -25,6 +32,25 @@
   value={record.dash ?? 'plain'}
   onchange={(dash) => put('Kind of line', dash === 'plain' ? without(record, 'dash') : { ...record, dash: dash as 'chain' })}
 />
+{#if record.shape === 'line' || record.ties}
+  <p class="q-caption">Stays</p>
+  <p class="q-row">
+    {#if record.shape === 'line'}
+      <button class="q-button" onclick={() => drawing.edit('Level', tied(drawing.scene, record, { is: 'level' }))}>Level</button>
+      <button class="q-button" onclick={() => drawing.edit('Upright', tied(drawing.scene, record, { is: 'upright' }))}>Upright</button>
+      <button class="q-button" onclick={() => tools.take('figure-tie')}>By an edge …</button>
+    {/if}
+  </p>
+  <ul aria-label="Relations">
+    {#each record.ties ?? [] as tie, i (i)}
+      <li>
+        {RELATIONS[tie.is].sign}
+        {RELATIONS[tie.is].name}{tie.on ? ' to an edge' : tie.to ? ' to another line' : ''}
+        <button class="q-link" aria-label="Take “{RELATIONS[tie.is].name}” off" onclick={() => takeOff(i)}>×</button>
+      </li>
+    {/each}
+  </ul>
+{/if}
 <p class="q-row">
   <label class="q-caption"
     >Colour <input type="color" value={record.color ?? '#000000'} onchange={(e) => put('Colour', { ...record, color: e.currentTarget.value })} /></label

@@ -72,7 +72,13 @@ export class FigureTool implements Tool {
     const enough = all.length >= Math.min(NEEDS[shape], 2) && (shape !== 'arc' || all.length === 3);
     if (!points.length) return [{ kind: 'ring', at: to, id: 'end' }];
     if (!enough) return [{ kind: 'line', points: all, look: 'thin', id: 'figure' }];
+    const [last] = points.slice(-1);
+    const level = last && !at.free && (to[1] === last[1] || to[0] === last[0]) && (to[0] !== at.at[0] || to[1] !== at.at[1]);
+    // What is levelled is seen to be: a guide runs on past it.
+    const guide: readonly Sketch[] = level
+      ? [{ kind: 'line', points: [last, [to[0] + (to[0] - last[0]) * 0.3, to[1] + (to[1] - last[1]) * 0.3]], look: 'guide', id: 'guide' }]
+      : [];
     const record: FigureRecord = { type: 'figure', id: 'figure:planned', sheet: drawing.sheetId, shape, points: all };
-    return [{ kind: 'items', items: drawFigure(record, drawing.scene).flatMap((d) => d.items), id: 'figure' }];
+    return [...guide, { kind: 'items', items: drawFigure(record, drawing.scene).flatMap((d) => d.items), id: 'figure' }];
   }
 }
