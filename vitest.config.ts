@@ -24,7 +24,12 @@ export default defineConfig({
       { extends: true, test: { name: 'core', include: SHARING, isolate: false, sequence: { groupOrder: 1 } } },
       {
         extends: true,
-        test: { name: 'interface, server and running', include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'], exclude: [...SHARING, ...KERNEL], sequence: { groupOrder: 2 } },
+        test: {
+          name: 'interface, server and running',
+          include: ['src/**/*.test.ts', 'scripts/**/*.test.ts'],
+          exclude: [...SHARING, ...KERNEL],
+          sequence: { groupOrder: 2 },
+        },
       },
     ],
   },

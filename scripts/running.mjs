@@ -101,6 +101,7 @@ export async function endLeftoverServer(home, say) {
   const file = join(home, 'server.pid');
   if (!existsSync(file)) return;
   const pid = Number(readFileSync(file, 'utf8'));
-  if (Number.isInteger(pid) && pid > 1) await ended(pid, () => commandOf(pid)?.includes(join('build', 'app', 'index.js')) ?? false, { say, name: 'The page server', patienceMs: 5000 });
+  if (Number.isInteger(pid) && pid > 1)
+    await ended(pid, () => commandOf(pid)?.includes(join('build', 'app', 'index.js')) ?? false, { say, name: 'The page server', patienceMs: 5000 });
   rmSync(file, { force: true });
 }

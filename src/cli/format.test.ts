@@ -8,7 +8,6 @@ import { quarry, spawned } from './testing/quarry.ts';
 const BRACKET = 'demo/gb-7.step';
 const dir = mkdtempSync(join(tmpdir(), 'q-format-'));
 
-
 test('what is shipped is listed, exported, changed, and drawn on', () => {
   const { formats } = spawned('format', 'list').out as unknown as { formats: { name: string; size: string }[] };
   expect(formats.map((f) => f.name)).toEqual(expect.arrayContaining(['ISO title block', 'ISO continuation', 'ASME title block', 'ASME title page']));

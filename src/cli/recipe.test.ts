@@ -8,7 +8,6 @@ import { quarry, spawned } from './testing/quarry.ts';
 const BRACKET = 'demo/gb-7.step';
 const dir = mkdtempSync(join(tmpdir(), 'q-recipe-'));
 
-
 test('what is shipped is listed, and exported as a file that draft takes', () => {
   const listed = spawned('recipe', 'list').out as unknown as { recipes: { name: string; sheets: { per: string; slots: string[] }[] }[] };
   expect(listed.recipes.map((r) => r.name)).toEqual(['Arrangement', 'Arrangement with part sheets', 'Bench set', 'Bent plates']);

@@ -8,7 +8,6 @@ const AS1 = `${FILES}/as1-oc-214.stp`;
 const FLANGE = `${FILES}/io1-cm-214.stp`;
 const DEMO = 'demo/sw-40-rev2.step';
 
-
 interface Sizes {
   readonly overallMm: readonly number[];
   readonly axes: readonly { direction: string; atMm: number[]; radiiMm: number[]; kind: string; components: string[] }[];

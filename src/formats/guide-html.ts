@@ -70,13 +70,18 @@ ${takeOf(guide, s, parts)}${checksOf(guide, s)}</div>
       : [],
     items: guide.steps.map((s) => s.kit.map((k) => [k.item.part, `${numberText(k.item)}  ${k.name}`])),
   };
-  const faces = letters.map((l) => `@font-face{font-family:'Source Sans 3';font-weight:${l.weight};src:url(data:font/woff2;base64,${base64(l.data)})}`).join('');
+  const faces = letters
+    .map((l) => `@font-face{font-family:'Source Sans 3';font-weight:${l.weight};src:url(data:font/woff2;base64,${base64(l.data)})}`)
+    .join('');
   const style = `${faces}@font-face{font-family:osifont;src:url(data:font/ttf;base64,${base64(font)})}
 ${GUIDE_STYLE_SHEET}`;
   return `${pageHead(guide.language, `${name} ${title.title}`.trim(), style)}<body>
 <header><b>${esc(name || title.title)}</b><span class="name">${esc(name ? title.title : '')}</span><div class="bar" role="progressbar" aria-valuemin="0" aria-valuemax="${guide.steps.length}"><i></i></div><span class="unit"></span></header>
 <main>
-<section class="step kit" id="step-0"><h2>${p.kit}</h2><table><thead><tr>${p.kitHeads.slice(0, 7).map((h) => `<th scope="col">${esc(h)}</th>`).join('')}</tr></thead><tbody>${kit}</tbody></table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
+<section class="step kit" id="step-0"><h2>${p.kit}</h2><table><thead><tr>${p.kitHeads
+    .slice(0, 7)
+    .map((h) => `<th scope="col">${esc(h)}</th>`)
+    .join('')}</tr></thead><tbody>${kit}</tbody></table><p class="order">${guide.checked ? p.checked : p.unchecked}</p></section>
 ${steps}
 </main>
 <nav><button class="back">◀ ${p.back}</button><span class="dots" aria-hidden="true"></span><button class="next">${p.done} ▶</button></nav>

@@ -618,7 +618,9 @@ describe('issues', () => {
     expect((await answer('GET', `/api/jobs/${id}/issues`))[1]).toHaveLength(1);
     // What cannot be made says why.
     await answer('POST', `/api/jobs/${id}/issuing`, { body: { ...asked, version: 2, revision: 'B' } });
-    await answer('POST', `/api/jobs/${id}/edits`, { body: { version: 2, label: 'x', steps: [put({ ...(await documentOf(id)).document['drawing'], title: 'Changed' })] } });
+    await answer('POST', `/api/jobs/${id}/edits`, {
+      body: { version: 2, label: 'x', steps: [put({ ...(await documentOf(id)).document['drawing'], title: 'Changed' })] },
+    });
     await runQueuedIssue(id, true);
     expect((await answer('GET', `/api/jobs/${id}/issuing`))[1]).toMatchObject({ state: 'failed', errorText: expect.stringMatching(/\S/) as string });
   }, 60_000);

@@ -4,7 +4,10 @@ import pino from 'pino';
 export function errorLine(e: unknown): Record<string, string> {
   if (!(e instanceof Error)) return { message: String(e) };
   const code = (e as { readonly code?: unknown }).code;
-  const at = e.stack?.split('\n').find((l) => l.trim().startsWith('at '))?.trim();
+  const at = e.stack
+    ?.split('\n')
+    .find((l) => l.trim().startsWith('at '))
+    ?.trim();
   return {
     type: e.name,
     ...(typeof code === 'string' || typeof code === 'number' ? { code: String(code) } : {}),

@@ -30,7 +30,9 @@
         data-sveltekit-preload-data="off"
         aria-current={s.name === current ? 'step' : undefined}
         class:on={s.name === current}
-        >{s.name}{#if s.name === 'Proof' && state}<small>{state}</small>{/if}{#if s.name === 'Issue' && making !== undefined}<small role="status">being made, {Math.round(100 * making)} %</small>{/if}</a
+        >{s.name}{#if s.name === 'Proof' && state}<small>{state}</small>{/if}{#if s.name === 'Issue' && making !== undefined}<small role="status"
+            >being made, {Math.round(100 * making)} %</small
+          >{/if}</a
       >
     {:else}
       <span title="{s.name} comes with a later version" aria-disabled="true">{s.name}</span>

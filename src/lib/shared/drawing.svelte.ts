@@ -212,7 +212,8 @@ export class Drawing {
       const went = isMade(this.issuing);
       this.issuing = now;
       if (!went || !now) return;
-      if (now.state === 'done') notify('good', now.kind === 'issued' ? `Revision ${now.revision} is issued and frozen.` : `Revision ${now.revision} is out for review.`);
+      if (now.state === 'done')
+        notify('good', now.kind === 'issued' ? `Revision ${now.revision} is issued and frozen.` : `Revision ${now.revision} is out for review.`);
       if (now.state === 'stopped') notify('good', `Revision ${now.revision} was not issued: its making was stopped, and nothing of it is kept.`);
       if (now.state === 'failed') notify('trouble', now.errorText ?? 'The issue could not be made.');
     } catch {
