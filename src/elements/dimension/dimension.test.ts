@@ -201,6 +201,28 @@ describe('placing and dragging', () => {
     expect(placedAt(d, [x + 5, y - 9], scene)).toMatchObject({ side: 'top', away: 10 });
     expect(placedAt(d, [x + 5, y - 9.3], scene, true).away).toBeCloseTo(9.3, 9);
   });
+  test('an extension line is jogged by its ring, keeps its value, and is straight again near where it belongs', () => {
+    const d = dimension(front, 'level', [left, right], { side: 'bottom' });
+    const ends = (r: DimensionRecord) => dimensionKind.handles!(r, scene).filter((h) => h.name.startsWith('jog-'));
+    const [a, b] = ends(d);
+    const [step] = dimensionKind.drag!(d, [-6, 3], scene, 'jog-0');
+    const after = (step as Extract<Step, { op: 'put' }>).record as DimensionRecord;
+    expect(after.jogs).toEqual([-6, 0]);
+    expect(value(after)).toEqual([120]);
+    const [a2, b2] = ends(after);
+    expect([a2!.at[0] - a!.at[0], a2!.at[1] - a!.at[1]]).toEqual([-6, 0]);
+    expect(b2!.at).toEqual(b!.at);
+    // Straight at both ends, slanted between them: three strokes instead of one.
+    expect(strokes(drawDimension(after, scene)[0]!.items)).toHaveLength(strokes(drawDimension(d, scene)[0]!.items).length + 2);
+    const slanted = strokes(drawDimension(after, scene)[0]!.items).filter(
+      ([x0, y0, x1, y1]) => Math.abs(x1 - x0) > 5.9 && Math.abs(x1 - x0) < 6.1 && y0 !== y1,
+    );
+    expect(slanted).toHaveLength(1);
+    const [back] = dimensionKind.drag!(after, [5.6, 0], scene, 'jog-0');
+    expect(((back as Extract<Step, { op: 'put' }>).record as DimensionRecord).jogs).toBeUndefined();
+    // Several in one go have none.
+    expect(ends(dimension(front, 'level', [left, right], { row: 'chain', side: 'bottom' }))).toEqual([]);
+  });
   test('dragging its line and its text', () => {
     const d = dimension(front, 'level', [left, right], { side: 'bottom', away: 10 });
     const s = sceneOf(put(d));

@@ -41,6 +41,8 @@ class Ink {
   /** What a dimension is taken hold of by. */
   readonly lines: Segment[] = [];
   readonly texts: Rect[] = [];
+  /** Of a straight dimension: its ends and its direction. */
+  line: { readonly ends: readonly [Vec2, Vec2]; readonly way: Vec2 } | undefined;
   readonly look: Look;
 
   constructor(look: Look) {
@@ -124,7 +126,12 @@ export const textOf = (record: DimensionRecord, scene: Scene): string =>
 export interface DimensionPicture extends Drawn {
   /** Boxes of its texts. */
   readonly texts: readonly Rect[];
+  /** Of a single straight one: the ends of its line, where its extension lines come to, and the direction of the line, paper mm. */
+  readonly line?: { readonly ends: readonly [Vec2, Vec2]; readonly way: Vec2 } | undefined;
 }
+
+/** A jogged extension line is straight over this share of its length at both ends. */
+const KNEE = 0.35;
 
 /** A dimension's picture; one that lost its target is drawn where it was, in another colour and with a question mark. */
 export function drawDimension(record: DimensionRecord, scene: Scene): DimensionPicture[] {
@@ -176,6 +183,7 @@ export function drawDimension(record: DimensionRecord, scene: Scene): DimensionP
       grab: inflate(text, 0.8),
       grabLines: ink.lines,
       texts: ink.texts,
+      line: record.row ? undefined : ink.line,
     },
   ];
 }
@@ -211,11 +219,18 @@ function nearestEnd(p: Vec2, ends: readonly [Vec2, Vec2] | undefined, a: Vec2, p
   return (ends ?? []).map(paper).reduce((best, e) => (apart(e, a) < apart(best, a) ? e : best), p);
 }
 
-/** The thin line from what is measured to past the dimension line. */
-function extension(ink: Ink, p: Vec2, a: Vec2): void {
+/** The thin line from what is measured to past the dimension line; one that comes to another place there has a jog on its way (ISO 129-1). */
+function extension(ink: Ink, p: Vec2, a: Vec2, end = a): void {
   const l = apart(p, a);
   if (l < GAP_MM) return;
   const way = unit(p, a, [0, 1]);
+  if (apart(a, end) > 1e-6) {
+    const knees = [step(p, way, Math.max(GAP_MM, l * KNEE)), step(end, way, -l * KNEE)] as const;
+    ink.stroke(step(p, way, GAP_MM), knees[0]);
+    ink.stroke(knees[0], knees[1]);
+    ink.stroke(knees[1], step(end, way, PAST_MM));
+    return;
+  }
   ink.stroke(step(p, way, GAP_MM), step(a, way, PAST_MM));
 }
 
@@ -231,13 +246,16 @@ function drawStretch(ink: Ink, record: DimensionRecord, s: Stretch, text: ValueP
   const [p, q] = [paper(s.from), paper(s.to)];
   const { at, way } = lineOf(record, s, p, box, nth);
   const [a, b] = [onLine(p, at, way), onLine(q, at, way)];
-  if (record.half !== 'first') extension(ink, nearestEnd(p, s.fromEnds, a, paper), a);
-  if (record.half !== 'last') extension(ink, nearestEnd(q, s.toEnds, b, paper), b);
+  const [first, second] = (!record.row && record.jogs) || [0, 0];
+  const [from, to] = [step(a, way, first), step(b, way, second)];
+  ink.line = { ends: [from, to], way };
+  if (record.half !== 'first') extension(ink, nearestEnd(p, s.fromEnds, a, paper), a, from);
+  if (record.half !== 'last') extension(ink, nearestEnd(q, s.toEnds, b, paper), b, to);
   const half = record.half ?? (s.half ? 'first' : undefined);
   // From left to right, and from the foot upwards, as the text reads.
   const turn = readable(way);
   const reads = readable(way) === (Math.atan2(-way[1], way[0]) * 180) / Math.PI || turn === 0 ? unit(a, b, way) : unit(b, a, way);
-  dimensionLine(ink, record, a, b, reads, text, half);
+  dimensionLine(ink, record, from, to, reads, text, half);
 }
 
 /** The line with its ends and the text, on it or beside it. */

@@ -18,13 +18,15 @@ export const dimensionKind: Kind<DimensionRecord> = {
   handles(record, scene) {
     const [drawn] = drawDimension(record, scene);
     const [text] = drawn?.texts ?? [];
-    return text ? [{ name: 'text', at: [text.x + text.width / 2, text.y + text.height / 2] }] : [];
+    const ends = (drawn?.line?.ends ?? []).map((at, i) => ({ name: `jog-${i}`, at }));
+    return [...(text ? [{ name: 'text', at: [text.x + text.width / 2, text.y + text.height / 2] as const }] : []), ...ends];
   },
 
   drag(record, by, scene, handle) {
     const [drawn] = drawDimension(record, scene);
     const grip = drawn?.grabLines?.[0];
     if (!drawn || !grip) return [];
+    if (handle?.startsWith('jog-')) return drawn.line ? [{ op: 'put', record: jogged(record, Number(handle.slice(4)) as 0 | 1, by, drawn.line.way) }] : [];
     if (handle === 'text') return [{ op: 'put', record: slid(record, by, scene) }];
     // What is round is led by its corner, others by the middle of their line.
     const at: Vec2 =
@@ -116,4 +118,15 @@ function slid(record: DimensionRecord, by: Vec2, scene: Parameters<typeof drawDi
   const jog = (record.jog ?? 0) + by[0] * way[1] - by[1] * way[0];
   const next = { ...without(without(record, 'jog'), 'slide'), slide: along(at) - middle };
   return Math.abs(jog) > 4 ? { ...next, jog } : Math.abs(next.slide) < 1 ? without(next, 'slide') : next;
+}
+
+/** Nearer than this to where it belongs an extension line is straight again, mm. */
+const STRAIGHT_MM = 0.8;
+
+/** One extension line jogged along the dimension line. */
+function jogged(record: DimensionRecord, end: 0 | 1, by: Vec2, way: Vec2): DimensionRecord {
+  const before = record.jogs ?? [0, 0];
+  const now = before[end] + by[0] * way[0] + by[1] * way[1];
+  const jogs = before.map((j, i) => (i === end ? (Math.abs(now) < STRAIGHT_MM ? 0 : now) : j)) as unknown as readonly [number, number];
+  return jogs.every((j) => j === 0) ? without(record, 'jogs') : { ...record, jogs };
 }

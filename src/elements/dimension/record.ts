@@ -27,6 +27,8 @@ export const dimensionRecord = z
     slide: number.exactOptional(),
     /** … and how far the line is cranked to carry it, square to it. */
     jog: number.exactOptional(),
+    /** How far the extension lines at the first and the second target are jogged along the dimension line, paper mm: where several would stand on each other. */
+    jogs: z.tuple([number, number]).readonly().exactOptional(),
     arrows: z.enum(['inside', 'outside']).exactOptional(),
     /** Only one half is drawn: the end at this target is left out. */
     half: z.enum(['first', 'last']).exactOptional(),
