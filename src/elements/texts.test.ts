@@ -49,7 +49,7 @@ describe('texts that are changed where they stand', () => {
   test('each box of the title block holds its text, and what is written appears in it', () => {
     const scene = sceneOf();
     const names = textsOf(scene, 'sheet:1').map((t) => t.name);
-    expect(names).toEqual(['owner', 'title', 'drawnBy', 'checkedBy', 'sheetName', 'quantity', 'approvedBy', 'date', 'number', 'revision']);
+    expect(names).toEqual(['owner', 'title', 'drawnBy', 'checkedBy', 'sheetName', 'quantity', 'approvedBy', 'date', 'number', 'revision', 'scale']);
     for (const name of names) {
       const t = textOf(scene, 'sheet:1', name);
       if (t.value) expect(shownIn(scene, t.box)).toContain(t.value);
