@@ -153,5 +153,7 @@ export function headOf(column: Pick<ListColumn, 'key' | 'title'>, columns: reado
   const cased = (text: string) => (capitals ? text.toUpperCase() : text);
   if (column.key !== 'mass' && column.key !== 'totalMass') return cased(column.title);
   if (/\b(kg|g|lb)\b/.test(column.title)) return column.title;
-  return `${cased(column.title)} (${mass.unit})`;
+  // Of one piece, or of all that the row counts.
+  const each = column.key === 'mass' && !/\b(each|piece|unit)\b/i.test(column.title) ? `${column.title} each` : column.title;
+  return `${cased(each)} (${mass.unit})`;
 }

@@ -67,7 +67,7 @@ describe('a drawn list', () => {
     const texts = textsOf(list);
     // Masses say their unit, and that they are of one piece.
     for (const c of DEFAULT_LIST_COLUMNS)
-      expect(texts.filter((t) => (c.key === 'mass' ? /^Mass \((kg|g)\)$/.test(t.text) : t.text === c.title))).toHaveLength(1);
+      expect(texts.filter((t) => (c.key === 'mass' ? /^Mass each \((kg|g)\)$/.test(t.text) : t.text === c.title))).toHaveLength(1);
     expect(texts.filter((t) => t.source?.field === 'item').map((t) => t.text)).toEqual(['1', '2', '3', '4', '5', '6', '7']);
   });
   test('a part of it has its own rows and starts at the foot too', () => {
