@@ -17,6 +17,8 @@ const MOST_LINES = 12;
 const MOST_SHEETS = 100;
 /** A level stands in by so much, as a share of the height of capitals. */
 const STEP = 1.6;
+/** What is made to fit exactly is a hair smaller: rounding would cut it. */
+const JUST = 1 - 1e-9;
 /** Texts are made no smaller than this share of their height. */
 const LEAST_SIZE = 0.7;
 
@@ -118,7 +120,7 @@ function fitted(words: string, { long }: Pick<ListColumn, 'long'>, size: number,
   };
   if (long === 'wrap') return lines(size, MOST_LINES);
   const wide = textWidth(words, size);
-  return lines(long === 'shrink' && wide > room ? size * Math.max(LEAST_SIZE, room / wide) : size, 1);
+  return lines(long === 'shrink' && wide > room ? size * Math.max(LEAST_SIZE, (room / wide) * JUST) : size, 1);
 }
 
 interface Place {
