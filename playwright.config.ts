@@ -3,6 +3,7 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: 'e2e',
   timeout: 120_000,
+  expect: { timeout: 15_000 },
   // Two files at a time: each has jobs of its own.
   workers: 2,
   // A busy machine now and then loses a race with the browser; what needed a second try is listed as flaky.

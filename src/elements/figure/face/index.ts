@@ -18,7 +18,7 @@ export const figureFace: Face<FigureRecord> = {
   actions: (drawing, tools) => [
     ...SHAPES.map(([shape, label, short, key]) => tools.action(`figure-${shape}`, { label, short, key, group: 'Draw' })),
     {
-      ...tools.action('figure-tie', { label: 'Line parallel, square, in line or tangent to an edge of a view', key: '' }),
+      ...tools.action('figure-tie', { label: 'Line parallel, square or tangent to an edge of a view', key: '' }),
       shelf: false,
       disabled: !drawing.scene.one('figure', drawing.chosen[0]),
     },
