@@ -42,10 +42,10 @@ export const LIST_COLUMN_TITLES: Readonly<Record<string, string>> = {
 export const DEFAULT_LIST_COLUMNS: readonly ListColumn[] = [
   { key: 'item', title: 'Item', widthMm: 10 },
   { key: 'quantity', title: 'Qty', widthMm: 9 },
-  { key: 'description', title: 'Description', widthMm: 64, long: 'wrap' },
+  { key: 'description', title: 'Description', widthMm: 62, long: 'wrap' },
   { key: 'drawingNumber', title: 'Drawing number', widthMm: 30, long: 'wrap' },
   { key: 'material', title: 'Material', widthMm: 41, long: 'wrap' },
-  { key: 'mass', title: 'Mass', widthMm: 26 },
+  { key: 'mass', title: 'Mass', widthMm: 28 },
 ];
 
 /** Columns of a parts list by ASME Y14.34: find number, quantity required, identifying number, nomenclature, material or specification. */

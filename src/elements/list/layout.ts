@@ -70,9 +70,11 @@ export function layOutList(list: ListRecord, scene: Scene): ListBlock[] {
   });
   const mass = massColumn(scene.items, scene.ledger.massUnit);
   const headSize = list.headMm ?? size;
-  const heads = list.columns.map((c, i) =>
-    fitted(headOf(c, list.columns, mass), { ...c, long: c.long === 'wrap' ? 'wrap' : 'shrink' }, headSize, widths[i]!, 0),
-  );
+  const heads = list.columns.map((c, i) => {
+    const words = headOf(c, list.columns, mass);
+    // Of several words it rather takes two lines than small letters.
+    return fitted(words, { ...c, long: c.long === 'wrap' || words.includes(' ') ? 'wrap' : 'shrink' }, headSize, widths[i]!, 0);
+  });
   const head = Math.max(list.headMm ? headSize * ROW : least, ...heads.map((t) => t.size * (ROW + LINE * (t.lines.length - 1))));
   const up = list.head === undefined ? place.up : list.head === 'foot';
   let from = part.from;

@@ -56,7 +56,7 @@ export class PlaceTool implements Tool {
   get scales(): readonly number[] {
     const all = standardScales(this.drawing.scene.drawing.standard);
     const i = all.findIndex((s) => s <= this.scale * 1.001);
-    return all.slice(Math.max(0, i - 3), Math.max(0, i - 3) + 7);
+    return all.slice(Math.max(0, i - 2), Math.max(0, i - 2) + 5);
   }
 
   /** One scale of the standard larger or smaller. */
