@@ -44,7 +44,7 @@ async function closer(page: Page): Promise<void> {
 
 test('the first drawing says its sizes and has its centrelines', async ({ page }) => {
   const broken = await open(page);
-  expect(await texts(page)).toEqual(expect.arrayContaining(['200', '84', '150']));
+  await expect.poll(() => texts(page), { timeout: 30_000 }).toEqual(expect.arrayContaining(['200', '84', '150']));
   await expect(page.getByTestId('sheet').locator('[data-role=centre]')).toHaveCount(4);
   expect(broken).toEqual([]);
 });
