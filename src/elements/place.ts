@@ -22,7 +22,7 @@ export function standingOn(scene: Scene, sheet: string, but: { readonly family?:
   };
   return composeSheet(scene, sheet)
     .groups.filter((g) => g.role !== 'frame' && inTheWay(g.id))
-    .flatMap((g) => (g.role === 'view' && g.solid ? [rectOf(g.box), ...g.solid.rects, ...g.solid.segments.map(around)] : [rectOf(g.box)]));
+    .flatMap((g) => (g.role === 'view' ? [rectOf(g.box), ...g.solid.rects, ...g.solid.segments.map(around)] : [rectOf(g.box)]));
 }
 
 /** The box of a stroke. */
@@ -34,12 +34,12 @@ const OFF_OTHERS_MM = 2;
 
 /**
  * Where something new has free room on a sheet, nearest to where it would stand best.
- * @param size width and height, paper mm @param wanted its upper left corner, paper mm @param but an element that is not in the way
+ * @param size width and height, paper mm @param wanted its upper left corner, paper mm
  * @returns its upper left corner; undefined where there is no room
  */
-export function freeRoom(scene: Scene, sheet: string, [width, height]: Vec2, wanted: Vec2, but: { readonly id?: string } = {}): Vec2 | undefined {
+export function freeRoom(scene: Scene, sheet: string, [width, height]: Vec2, wanted: Vec2): Vec2 | undefined {
   const allowed = allowedOn(scene, sheet);
-  const taken = standingOn(scene, sheet, but);
+  const taken = standingOn(scene, sheet);
   const [right, foot] = [allowed.x + allowed.width - width, allowed.y + allowed.height - height];
   let best: { at: Vec2; off: number } | undefined;
   const attempt = (x: number, y: number) => {

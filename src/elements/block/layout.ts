@@ -90,7 +90,7 @@ function sums(list: readonly number[]): number[] {
 const EASILY_READ = 2.5;
 
 /**
- * A value's lines, and the height they are written in. What is too long is written smaller as long as it is read without effort,
+ * A value's lines, and the height they are written in. What is too long is written smaller down to 2.5 mm,
  * then in as many lines as its cell holds, then smaller still, then with its words broken; only what has no room even then is cut.
  */
 function fitted(words: string, cell: BlockCell, room: number, high: number, style: SheetStyle): Pick<LaidCell, 'lines' | 'size' | 'cut'> {

@@ -7,7 +7,7 @@ import type { Drawn } from '../../core/picture/display-list.ts';
 import { segmentsOf } from '../../core/picture/ink.ts';
 import { circlePath, num } from '../../core/picture/shapes.ts';
 import type { Scene } from '../scene.ts';
-import { tiedPoints } from './ties.ts';
+import { asTied } from './ties.ts';
 
 export type FigureRecord = RecordOf<'figure'>;
 
@@ -65,7 +65,7 @@ export function smooth(points: readonly Vec2[]): Vec2[] {
 }
 
 export function drawFigure(stored: FigureRecord, scene: Scene): Drawn[] {
-  const record = stored.ties ? { ...stored, points: tiedPoints(stored, scene) } : stored;
+  const record = asTied(stored, scene);
   const { style } = scene.page(record.sheet);
   const d = figurePath(record);
   const width = record.wide ? style.wide : style.narrow;

@@ -3,7 +3,7 @@ import type { Step } from '../../core/document/steps.ts';
 import type { Kind } from '../kind.ts';
 import type { Scene } from '../scene.ts';
 import { drawFigure, type FigureRecord } from './draw.ts';
-import { JOINED_MM, RELATIONS, tiedPoints } from './ties.ts';
+import { asTied, JOINED_MM, RELATIONS, tiedPoints } from './ties.ts';
 
 /** Lines on the sheet: for boxes, tables, signs of the drafter's own. */
 export const figureKind: Kind<FigureRecord> = {
@@ -19,7 +19,7 @@ export const figureKind: Kind<FigureRecord> = {
   },
 
   drag(stored, by, scene, handle) {
-    const record = stored.ties ? { ...stored, points: tiedPoints(stored, scene) } : stored;
+    const record = asTied(stored, scene);
     const moved = (p: Vec2): Vec2 => [p[0] + by[0], p[1] + by[1]];
     if (handle === undefined) return [{ op: 'put', record: { ...record, points: record.points.map(moved) } }];
     const index = Number(handle);

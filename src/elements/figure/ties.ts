@@ -1,5 +1,5 @@
 import { circleThrough } from '../../core/assembly/fit.ts';
-import type { Vec2 } from '../../core/base/vector.ts';
+import { distance2, type Vec2 } from '../../core/base/vector.ts';
 import type { Step } from '../../core/document/steps.ts';
 import type { Scene } from '../scene.ts';
 import { holdOf } from '../target.ts';
@@ -33,7 +33,6 @@ const unit = (v: Vec2): Vec2 | undefined => {
   return l > 1e-9 ? [v[0] / l, v[1] / l] : undefined;
 };
 const dot2 = (a: Vec2, b: Vec2): number => a[0] * b[0] + a[1] * b[1];
-const lengthOf = (a: Vec2, b: Vec2): number => Math.hypot(b[0] - a[0], b[1] - a[1]);
 
 function guideOf(tie: Tie, scene: Scene, deep: number): Guide | undefined {
   const other = scene.one('figure', tie.to);
@@ -50,7 +49,7 @@ function guideOf(tie: Tie, scene: Scene, deep: number): Guide | undefined {
 function guideOfFigure(f: FigureRecord, scene: Scene, deep: number): Guide | undefined {
   const [a, b, c] = pointsOf(f, scene, deep + 1) as [Vec2, Vec2, Vec2 | undefined];
   if (f.shape === 'line') return { kind: 'line', a, b };
-  if (f.shape === 'circle') return { kind: 'round', centre: a, radius: lengthOf(a, b) };
+  if (f.shape === 'circle') return { kind: 'round', centre: a, radius: distance2(a, b) };
   const round = f.shape === 'arc' && c ? circleThrough([...a, 0], [...b, 0], [...c, 0]) : undefined;
   return round && { kind: 'round', centre: [round.centre[0], round.centre[1]], radius: round.radius };
 }
@@ -62,6 +61,9 @@ function guideOfFigure(f: FigureRecord, scene: Scene, deep: number): Guide | und
 export function tiedPoints(f: FigureRecord, scene: Scene): readonly Vec2[] {
   return pointsOf(f, scene, 0);
 }
+
+/** The figure with those points. */
+export const asTied = (f: FigureRecord, scene: Scene): FigureRecord => (f.ties ? { ...f, points: tiedPoints(f, scene) } : f);
 
 function pointsOf(f: FigureRecord, scene: Scene, deep: number): readonly Vec2[] {
   if (!f.ties || deep > MOST_DEEP) return f.points;
@@ -79,7 +81,7 @@ function pointsOf(f: FigureRecord, scene: Scene, deep: number): readonly Vec2[] 
     if (!way) return;
     // It points as it did, rather than round about.
     const sign = dot2(minus(b, a), way) < 0 ? -1 : 1;
-    b = along(a, way, sign * lengthOf(a, b));
+    b = along(a, way, sign * distance2(a, b));
   };
   const apply: Readonly<Record<Relation, (g: Guide | undefined) => void>> = {
     level: () => turnTo([1, 0]),
@@ -98,7 +100,7 @@ function pointsOf(f: FigureRecord, scene: Scene, deep: number): readonly Vec2[] 
     },
     equal: (g) => {
       const way = unit(minus(b, a));
-      if (g?.kind === 'line' && way) b = along(a, way, lengthOf(g.a, g.b));
+      if (g?.kind === 'line' && way) b = along(a, way, distance2(g.a, g.b));
     },
     tangent: (g) => {
       const way = unit(minus(b, a));
@@ -142,7 +144,7 @@ export function tied(scene: Scene, f: FigureRecord, tie: Tie): Step[] {
   const moved = scene.all('figure').flatMap((o): Step[] => {
     if (o.id === f.id || o.sheet !== f.sheet || o.id === tie.to) return [];
     const next = o.points.map((p) => {
-      const i = f.points.findIndex((q) => lengthOf(p, q) < JOINED_MM);
+      const i = f.points.findIndex((q) => distance2(p, q) < JOINED_MM);
       return i < 0 ? p : points[i]!;
     });
     return next.some((p, i) => p !== o.points[i]) ? [{ op: 'put', record: { ...o, points: next } }] : [];

@@ -1,5 +1,6 @@
 import { laidBlock } from '../../../elements/block/draw.ts';
 import { blockText } from '../../../elements/block/words.ts';
+import { formatBlocksOn } from '../../../elements/sheet/anchored-on.ts';
 import type { Scene } from '../../../elements/scene.ts';
 import { without } from '../../base/without.ts';
 import type { DrawingDocumentRecord } from '../../document/records.ts';
@@ -72,10 +73,8 @@ const QUOTED = 60;
 
 /** Texts of the sheet's title block and its other blocks of which something is missing on paper. */
 function cutTexts(scene: Scene, sheet: string): { id: string; said: string }[] {
-  const { noTitle } = scene.one('sheet', sheet)!;
   const own = scene.at(sheet).filter((r) => r.type === 'block');
-  const below = scene.formatOf(sheet).elements.flatMap((e) => (e.type === 'block' && !(noTitle && e.corner === 'bottom right') ? [e] : []));
-  return [...below, ...own].flatMap((block) =>
+  return [...formatBlocksOn(scene, scene.one('sheet', sheet)!), ...own].flatMap((block) =>
     laidBlock(block, scene).cells.flatMap(({ cut, cell }) => {
       const words = blockText(cell.text, block, scene).replaceAll('\n', ' ');
       // The blocks that come with a standard are no records of the drawing.
